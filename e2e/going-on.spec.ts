@@ -51,7 +51,8 @@ for (const language of ['Lambent', 'plain'] as const) {
   test(`a run that was stopped on a machine that speaks ${language} goes on from where one clicks, and is burnt again`, async ({
     page,
   }) => {
-    started = await startOwnMachine(page, language, 3);
+    // Slow enough that it still burns when the page comes to its Stop, on whatever computer.
+    started = await startOwnMachine(page, language, 1);
     const id = await openOwnJob(page, started, squares);
     await page.getByRole('button', { name: 'Send to Plover' }).click();
     const part = page.getByTestId('machine-part');
@@ -148,7 +149,7 @@ async function planMany(page: Page, id: string): Promise<AbortController> {
   const { address } = started.own;
   const { document } = await askOwn<JobAnswer>(started.own, page, `jobs/${id}`);
   const { drawing } = document as JobFile;
-  const items = Array.from({ length: 4000 }, (_, i) => ({
+  const items = Array.from({ length: 9000 }, (_, i) => ({
     ...drawing.items[0],
     id: `square-${i}`,
     shape: { kind: 'rectangle', x: (i % 100) * 3, y: Math.floor(i / 100) * 3, width: 2, height: 2, rx: 0, ry: 0 },

@@ -8,8 +8,8 @@ const dist = join(root, 'apps/web/dist');
 const manifest = JSON.parse(readFileSync(join(dist, '.vite/manifest.json'), 'utf8'));
 
 const bounds = [
-  { place: 'the Desk', chunk: 'src/routes/desk.tsx', workers: ['events.shared-worker'], kB: 200 },
-  { place: 'the Bench', chunk: 'src/routes/bench.tsx', workers: ['events.shared-worker', 'bench.worker'], kB: 620 },
+  { place: 'the Desk', chunk: 'src/routes/desk.tsx', workers: ['events.shared-worker'], kB: 210 },
+  { place: 'the Bench', chunk: 'src/routes/bench.tsx', workers: ['events.shared-worker', 'bench.worker'], kB: 650 },
 ];
 
 /** A chunk's files and those that it needs at once: scripts and styles. */
@@ -45,7 +45,12 @@ function sizeOf(file) {
 
 const over = [];
 for (const { place, chunk, workers, kB } of bounds) {
-  const files = new Set(['index.html', ...filesOf('index.html'), ...filesOf(chunk), ...workers.flatMap(workerFiles)]);
+  const chunks = ['index.html', 'src/app.tsx', chunk];
+  const files = new Set([
+    'index.html',
+    ...chunks.flatMap((name) => [...filesOf(name)]),
+    ...workers.flatMap(workerFiles),
+  ]);
   const bytes = [...files].reduce((sum, file) => sum + sizeOf(file), 0);
   process.stdout.write(`${place}: ${(bytes / 1000).toFixed(0)} kB in ${files.size} files, at most ${kB} kB\n`);
   if (bytes > kB * 1000) over.push(place);

@@ -21,6 +21,7 @@ import type { ColourKey } from '@lambent/core/colours';
 import type { Machine } from '@lambent/core/machine';
 import type { Material, Recipe } from '@lambent/core/recipes';
 import createClient from 'openapi-fetch';
+import { said, t } from './words/words.ts';
 
 /** What the server said no to, in its own sentence. */
 export class Refusal extends Error {
@@ -49,13 +50,13 @@ async function answered(request: Request): Promise<Response> {
   try {
     response = await fetch(request);
   } catch {
-    throw new Refusal('no-server', 'The server does not answer. Is Lambent still running?');
+    throw new Refusal('no-server', t('The server does not answer. Is Lambent still running?'));
   }
   if (response.ok) return response;
   const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
   throw new Refusal(
     answer?.error.code ?? 'failed',
-    answer?.error.message ?? `The server answered ${response.status}.`,
+    answer?.error.message ?? t('The server answered {{status}}.', { status: response.status }),
     answer?.error.details,
     response.status,
   );
@@ -216,5 +217,5 @@ export const api = {
 
 /** What went wrong, as a sentence for whoever asked. */
 export function sentenceOf(error: unknown): string {
-  return error instanceof Error ? error.message : String(error);
+  return said(error instanceof Error ? error.message : String(error));
 }

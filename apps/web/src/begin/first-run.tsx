@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { useSettings } from '../shop/use-settings.ts';
 import { Button } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 import { type Beginning, type FirstStep, firstSteps, stepsDone } from './first-steps.ts';
 import { JobStep } from './job-step.tsx';
 import { KeyStep } from './key-step.tsx';
@@ -12,11 +13,11 @@ import { MaterialStep } from './material-step.tsx';
 import { ShopStep } from './shop-step.tsx';
 
 const looks: Readonly<Record<FirstStep, { readonly title: string; readonly about: string }>> = {
-  shop: { title: 'The shop', about: 'Its name, and who you are' },
-  machine: { title: 'A machine', about: 'Its bed, its power, its speeds' },
-  material: { title: 'Materials', about: 'What you burn on' },
-  key: { title: 'A colour key', about: 'What colours in drawings mean' },
-  job: { title: 'The first job', about: 'A drawing, a check, a burn' },
+  shop: { title: t('The shop'), about: t('Its name, and who you are') },
+  machine: { title: t('A machine'), about: t('Its bed, its power, its speeds') },
+  material: { title: t('Materials'), about: t('What you burn on') },
+  key: { title: t('A colour key'), about: t('What colours in drawings mean') },
+  job: { title: t('The first job'), about: t('A drawing, a check, a burn') },
 };
 
 /** Leads a new shop through its first steps. Each can be skipped, done later, and done again. */
@@ -40,7 +41,7 @@ export default function FirstRun({ begun }: { begun: Beginning }) {
   return (
     <div className="grid items-start gap-4 md:grid-cols-[250px_1fr]">
       <div className="flex flex-col gap-3">
-        <ol className="flex flex-col gap-1 rounded-xl border border-line bg-paper p-2" aria-label="First steps">
+        <ol className="flex flex-col gap-1 rounded-xl border border-line bg-paper p-2" aria-label={t('First steps')}>
           {firstSteps.map((name, i) => {
             const isDone = done.has(name) || (name === 'key' && passed.has(name));
             return (
@@ -54,7 +55,7 @@ export default function FirstRun({ begun }: { begun: Beginning }) {
                   <span
                     className={`flex size-7 shrink-0 items-center justify-center rounded-full border font-bold ${isDone ? 'border-transparent bg-settled text-white' : 'border-line bg-raised text-quiet'}`}
                   >
-                    {isDone ? <Check size={15} aria-label="done" /> : i + 1}
+                    {isDone ? <Check size={15} aria-label={t('done')} /> : i + 1}
                   </span>
                   <span className="min-w-0">
                     <span className="block font-semibold">{looks[name].title}</span>
@@ -67,7 +68,7 @@ export default function FirstRun({ begun }: { begun: Beginning }) {
         </ol>
         {!done.has('machine') && !done.has('material') && <LookAround />}
         <Button look="quiet" onClick={() => void settle({ isSetUp: true })}>
-          Skip all of this
+          {t('Skip all of this')}
         </Button>
       </div>
       <section aria-label={looks[step].title} className="rounded-xl border border-line bg-paper p-5">
@@ -94,10 +95,12 @@ function LookAround() {
   return (
     <div className="rounded-xl border border-dashed border-line p-3">
       <p className="mb-2 text-quiet">
-        Look around first: a made-up shop with three simulated machines and seven jobs. You leave it with one press.
+        {t(
+          'Look around first: a made-up shop with three simulated machines and seven jobs. You leave it with one press.',
+        )}
       </p>
       <Button disabled={isLoading} onClick={() => void load()}>
-        {isLoading ? 'Loading the demo shop…' : 'Look around in the demo shop'}
+        {isLoading ? t('Loading the demo shop…') : t('Look around in the demo shop')}
       </Button>
     </div>
   );

@@ -10,6 +10,7 @@ import { asLength } from '../ui/figures.ts';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { Words } from '../ui/words.tsx';
+import { t } from '../words/words.ts';
 import type { Beginning, FirstStep } from './first-steps.ts';
 import { StepFrame } from './step-frame.tsx';
 
@@ -19,7 +20,7 @@ export function JobStep({ machines, materials, back }: Beginning & { back: (step
   const { settle } = useSettings();
   const offered = atWork(machines);
   const stock = materials.filter(({ forbidden, archived }) => !forbidden && !archived);
-  const [title, setTitle] = useState('First job');
+  const [title, setTitle] = useState(t('First job'));
   const [machineId, setMachine] = useState(offered[0]?.id ?? null);
   const [materialId, setMaterial] = useState(stock[0]?.id ?? null);
   const make = useMutation({
@@ -31,41 +32,43 @@ export function JobStep({ machines, materials, back }: Beginning & { back: (step
   });
   if (offered.length === 0) {
     return (
-      <Notice level="notes" title="A job is made for a machine.">
-        <p className="mb-2">There is none yet. Its stand-in can run the job.</p>
-        <Button onClick={() => back('machine')}>Back to the machine</Button>
+      <Notice level="notes" title={t('A job is made for a machine.')}>
+        <p className="mb-2">{t('There is none yet. Its stand-in can run the job.')}</p>
+        <Button onClick={() => back('machine')}>{t('Back to the machine')}</Button>
       </Notice>
     );
   }
   return (
     <StepFrame
-      title="The first job"
-      about="It opens on the Bench: bring a drawing in or draw, and go down the stages on the left, from Art to Burn. Where a material has no recipe yet, the stage Recipe offers a test card, or you type power and speed."
+      title={t('The first job')}
+      about={t(
+        'It opens on the Bench: bring a drawing in or draw, and go down the stages on the left, from Art to Burn. Where a material has no recipe yet, the stage Recipe offers a test card, or you type power and speed.',
+      )}
       finish={{
-        text: make.isPending ? 'Making it…' : 'Make the job',
+        text: make.isPending ? t('Making it…') : t('Make the job'),
         isReady: title.trim() !== '' && !make.isPending,
         run: () => make.mutate(),
       }}
       skip={() => back('shop')}
-      skipText="Back to the first step"
+      skipText={t('Back to the first step')}
     >
       <div className="grid max-w-[640px] grid-cols-1 gap-x-4 gap-y-3 sm:grid-cols-3">
-        <Words label="Title" value={title} set={setTitle} most={120} />
-        <Labelled label="Machine">
+        <Words label={t('Title')} value={title} set={setTitle} most={120} />
+        <Labelled label={t('Machine')}>
           <Choice
-            label="Machine"
+            label={t('Machine')}
             look="slim"
             value={machineId}
             options={offered.map(({ id, name }) => ({ value: id, text: name }))}
             choose={setMachine}
           />
         </Labelled>
-        <Labelled label="Material">
+        <Labelled label={t('Material')}>
           <Choice
-            label="Material"
+            label={t('Material')}
             look="slim"
             value={materialId}
-            empty="None yet"
+            empty={t('None yet')}
             options={stock.map(({ id, name, thicknessMm }) => ({
               value: id,
               text: name,

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { inSentence } from '../stores/numbers.ts';
 import { asLength } from '../ui/figures.ts';
+import { said, t } from '../words/words.ts';
 import { StepFrame } from './step-frame.tsx';
 
 /** The first colour key: one of three to begin with, which takes the place of the one that a new shop has. */
@@ -22,12 +23,14 @@ export function KeyStep({ next }: { next: () => void }) {
   };
   return (
     <StepFrame
-      title="A colour key"
-      about="A key says what the colours and lines of a drawing mean. Begin with one of these; change it, or add others for other people’s drawings, under Colour keys."
+      title={t('A colour key')}
+      about={t(
+        'A key says what the colours and lines of a drawing mean. Begin with one of these; change it, or add others for other people’s drawings, under Colour keys.',
+      )}
       skip={next}
-      skipText="On to the first job"
+      skipText={t('On to the first job')}
     >
-      <div role="radiogroup" aria-label="The key to begin with" className="grid gap-3 lg:grid-cols-3">
+      <div role="radiogroup" aria-label={t('The key to begin with')} className="grid gap-3 lg:grid-cols-3">
         {startingKeys.map(({ about, key }) => (
           // biome-ignore lint/a11y/useSemanticElements: a card that is pressed, with more in it than a radio button holds
           <button
@@ -59,8 +62,8 @@ function RuleLine({ rule }: { rule: ColourKey['rules'][number] }) {
     minWidthMm === null && maxWidthMm === null
       ? ''
       : maxWidthMm === null
-        ? `from ${asLength(minWidthMm ?? 0)}`
-        : inSentence(`${minWidthMm ?? 0} to ${maxWidthMm} mm`);
+        ? t('from {{minWidthMm}}', { minWidthMm: asLength(minWidthMm ?? 0) })
+        : inSentence(t('{{minWidthMm}} to {{maxWidthMm}} mm', { minWidthMm: minWidthMm ?? 0, maxWidthMm }));
   return (
     <span className="flex items-center gap-2 text-[12px]">
       <svg width={28} height={12} aria-hidden>
@@ -78,9 +81,9 @@ function RuleLine({ rule }: { rule: ColourKey['rules'][number] }) {
         )}
       </svg>
       <span className="text-quiet">
-        {part === 'fill' ? 'fill' : 'line'} {width}
+        {part === 'fill' ? t('fill') : t('line')} {width}
       </span>
-      <span className="ml-auto font-semibold">{operationOf(operation).name}</span>
+      <span className="ml-auto font-semibold">{said(operationOf(operation).name)}</span>
     </span>
   );
 }

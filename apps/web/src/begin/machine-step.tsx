@@ -20,6 +20,7 @@ import { asSize } from '../ui/figures.ts';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { Words } from '../ui/words.tsx';
+import { t } from '../words/words.ts';
 import { StepFrame } from './step-frame.tsx';
 
 /** The first machine: its kind gives usual figures, of which those that differ are typed. A stand-in of it runs at once. */
@@ -44,14 +45,16 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
   const isReady = draft.name.trim() !== '' && !doubts.some(({ blocks }) => blocks) && !add.isPending;
   return (
     <StepFrame
-      title={known.length === 0 ? 'Your machine' : 'Another machine'}
-      about="Its kind brings usual figures; change what differs. It starts on a stand-in, a simulated machine with these figures, so that you can try everything without burning anything. Connect the real one later, under Machines."
-      finish={{ text: add.isPending ? 'Adding it…' : 'Add the machine', isReady, run: () => add.mutate() }}
+      title={known.length === 0 ? t('Your machine') : t('Another machine')}
+      about={t(
+        'Its kind brings usual figures; change what differs. It starts on a stand-in, a simulated machine with these figures, so that you can try everything without burning anything. Connect the real one later, under Machines.',
+      )}
+      finish={{ text: add.isPending ? t('Adding it…') : t('Add the machine'), isReady, run: () => add.mutate() }}
       skip={next}
-      skipText={known.length === 0 ? 'Skip this step' : 'Go on'}
+      skipText={known.length === 0 ? t('Skip this step') : t('Go on')}
     >
       {known.length > 0 && (
-        <ul className="mb-3 flex flex-wrap gap-2" aria-label="Machines that there are">
+        <ul className="mb-3 flex flex-wrap gap-2" aria-label={t('Machines that there are')}>
           {known.map((machine) => (
             <li key={machine.id} className="rounded-lg border border-line bg-raised px-3 py-1.5">
               <Link to={`/machines/${machine.id}`} className="font-semibold text-petrol underline">
@@ -67,15 +70,15 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
       <div className="grid gap-5 lg:grid-cols-[1fr_300px]">
         <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2.5 self-start sm:grid-cols-3">
           <Words
-            label="Name"
+            label={t('Name')}
             value={draft.name}
             set={(name) => change({ name })}
             most={60}
-            placeholder="Such as Sandpiper"
+            placeholder={t('Such as Sandpiper')}
           />
-          <Labelled label="Kind">
+          <Labelled label={t('Kind')}>
             <Choice
-              label="Kind"
+              label={t('Kind')}
               look="slim"
               value={draft.kind}
               options={machineKinds.map((kind) => ({ value: kind, text: kindNames[kind] }))}
@@ -85,9 +88,9 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
           <FigureField name="ratedW" draft={draft} change={change} doubts={doubts} />
           <FigureField name="bedWidth" draft={draft} change={change} doubts={doubts} />
           <FigureField name="bedHeight" draft={draft} change={change} doubts={doubts} />
-          <Labelled label="Zero corner">
+          <Labelled label={t('Zero corner')}>
             <Choice
-              label="Zero corner"
+              label={t('Zero corner')}
               look="slim"
               value={draft.origin}
               options={Object.entries(zeroNames).map(([value, text]) => ({ value: value as Origin, text }))}

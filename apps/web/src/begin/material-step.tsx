@@ -6,6 +6,7 @@ import { api, sentenceOf } from '../api.ts';
 import { askWho } from '../stores/who.ts';
 import { asLength } from '../ui/figures.ts';
 import { Tick } from '../ui/tick.tsx';
+import { t } from '../words/words.ts';
 import { StepFrame } from './step-frame.tsx';
 
 const keyOf = ({ name, thicknessMm }: Pick<Material, 'name' | 'thicknessMm'>) => `${name} ${thicknessMm}`;
@@ -35,15 +36,21 @@ export function MaterialStep({ materials, next }: { materials: readonly Material
     setTicked((before) => new Set(before.has(key) ? [...before].filter((known) => known !== key) : [...before, key]));
   return (
     <StepFrame
-      title="Materials"
-      about="Tick what you burn on. It comes without power and speed: a test card finds them, or you type what you know. Others are added in the Recipe book, with sheets and offcuts in stock."
+      title={t('Materials')}
+      about={t(
+        'Tick what you burn on. It comes without power and speed: a test card finds them, or you type what you know. Others are added in the Recipe book, with sheets and offcuts in stock.',
+      )}
       finish={{
-        text: isAdding ? 'Adding them…' : `Add ${chosen.length === 1 ? '1 material' : `${chosen.length} materials`}`,
+        text: isAdding
+          ? t('Adding them…')
+          : t('Add {{chosen}}', {
+              chosen: chosen.length === 1 ? t('1 material') : t('{{chosen}} materials', { chosen: chosen.length }),
+            }),
         isReady: chosen.length > 0 && !isAdding,
         run: () => void add(),
       }}
       skip={next}
-      skipText={materials.length > 0 ? 'Go on' : 'Skip this step'}
+      skipText={materials.length > 0 ? t('Go on') : t('Skip this step')}
     >
       <div className="grid grid-cols-1 gap-x-5 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
         {groupsOf(startingMaterials).map(([name, group]) => (
@@ -57,11 +64,11 @@ export function MaterialStep({ materials, next }: { materials: readonly Material
                 const key = keyOf(material);
                 return known.has(key) ? (
                   <span key={key} className="text-quiet">
-                    {asLength(material.thicknessMm)}, there
+                    {t('{{thicknessMm}}, there', { thicknessMm: asLength(material.thicknessMm) })}
                   </span>
                 ) : (
                   <Tick key={key} checked={ticked.has(key)} set={() => tick(key)}>
-                    {material.forbidden ? 'marked as never to be lasered' : asLength(material.thicknessMm)}
+                    {material.forbidden ? t('marked as never to be lasered') : asLength(material.thicknessMm)}
                   </Tick>
                 );
               })}

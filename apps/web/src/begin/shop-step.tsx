@@ -7,6 +7,7 @@ import { setWho, useWho } from '../stores/who.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
 import { Words } from '../ui/words.tsx';
+import { t } from '../words/words.ts';
 import { StepFrame } from './step-frame.tsx';
 
 /** What the shop is called, who sits here, and how the shop counts and writes. */
@@ -29,42 +30,48 @@ export function ShopStep({ settings, next }: { settings: Settings; next: () => v
   };
   return (
     <StepFrame
-      title="The shop"
-      about="What you type here can be changed at any time, under Shop."
-      finish={{ text: 'On to the machine', isReady: shopName.trim() !== '', run: () => void finish() }}
+      title={t('The shop')}
+      about={t('What you type here can be changed at any time, under Shop.')}
+      finish={{ text: t('On to the machine'), isReady: shopName.trim() !== '', run: () => void finish() }}
       skip={next}
     >
       <div className="grid max-w-[560px] grid-cols-2 gap-x-4 gap-y-3">
         <Words
-          label="Name of the shop"
+          label={t('Name of the shop')}
           value={shopName}
           set={setShopName}
           most={80}
-          placeholder="Such as Quay Workshop"
+          placeholder={t('Such as Quay Workshop')}
         />
-        <Words label="Your name" value={you} set={setYou} most={60} placeholder="Who works at this screen" />
-        <Words label="Currency" value={currency} set={setCurrency} most={8} placeholder="Such as €; empty: no prices" />
-        <Labelled label="Lengths in">
+        <Words label={t('Your name')} value={you} set={setYou} most={60} placeholder={t('Who works at this screen')} />
+        <Words
+          label={t('Currency')}
+          value={currency}
+          set={setCurrency}
+          most={8}
+          placeholder={t('Such as €; empty: no prices')}
+        />
+        <Labelled label={t('Lengths in')}>
           <Choice
-            label="Lengths in"
+            label={t('Lengths in')}
             look="slim"
             value={lengthUnits.find((unit) => unit === settings.lengthUnit) ?? 'mm'}
             options={lengthOptions}
             choose={(lengthUnit) => void settle({ lengthUnit })}
           />
         </Labelled>
-        <Labelled label="Days are written">
+        <Labelled label={t('Days are written')}>
           <Choice
-            label="Days are written"
+            label={t('Days are written')}
             look="slim"
             value={settings.dates}
             options={dateOptions}
             choose={(dates) => void settle({ dates })}
           />
         </Labelled>
-        <Labelled label="Numbers are written">
+        <Labelled label={t('Numbers are written')}>
           <Choice
-            label="Numbers are written"
+            label={t('Numbers are written')}
             look="slim"
             value={settings.numbers}
             options={numberOptions}

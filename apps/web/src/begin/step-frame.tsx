@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Button } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 
 interface Props {
   readonly title: string;
@@ -12,7 +13,7 @@ interface Props {
 }
 
 /** One first step: what it is about, what is typed, and the ways on. */
-export function StepFrame({ title, about, children, finish, skip, skipText = 'Skip this step' }: Props) {
+export function StepFrame({ title, about, children, finish, skip, skipText = t('Skip this step') }: Props) {
   return (
     <form
       aria-label={title}

@@ -4,6 +4,7 @@ import { type Machine, toMachine } from '@lambent/core/machine';
 import type { LengthUnit } from '@lambent/core/units';
 import { useMemo } from 'react';
 import { formatLength } from '../ui/figures.ts';
+import { t } from '../words/words.ts';
 import { useBench, useBenchLater } from './context.ts';
 import { jobOf, machineOf, unitOf } from './state/document.ts';
 import { zeroAnchor } from './state/hand.ts';
@@ -21,7 +22,12 @@ export function sizeAndPlace(
   const point = anchorPoint(bounds, zeroAnchor(machine));
   const place = toMachine(machine, point.x, point.y);
   const said = (mm: number) => formatLength(mm, unit, { bare: true, decimals: unit === 'mm' ? 1 : 2 });
-  return `${said(boxWidth(bounds))} × ${said(boxHeight(bounds))} at ${said(place.x)}, ${said(place.y)}`;
+  return t('{{bounds}} × {{bounds2}} at {{x}}, {{y}}', {
+    bounds: said(boxWidth(bounds)),
+    bounds2: said(boxHeight(bounds)),
+    x: said(place.x),
+    y: said(place.y),
+  });
 }
 
 /** Says in words what is selected on the bed, how large it is and where it lies; it follows edits. */
@@ -33,7 +39,9 @@ export function BedTwin() {
   const words = useMemo(() => {
     const { name, usual } = nameOfSelection(drawing, selection);
     const place = sizeAndPlace(drawing, selection, machine, unit);
-    return place === null ? 'Nothing is selected.' : `${name ?? usual} selected, in ${unit}: ${place}.`;
+    return place === null
+      ? t('Nothing is selected.')
+      : t('{{name}} selected, in {{unit}}: {{place}}.', { name: name ?? usual, unit, place });
   }, [drawing, selection, machine, unit]);
   return (
     <p role="status" className="sr-only" data-testid="bed-twin">

@@ -2,6 +2,7 @@ import type { Finding } from '@lambent/core/checks';
 import { useEffect, useRef } from 'react';
 import { announce } from '../stores/announcer.ts';
 import { counted } from '../ui/counted.ts';
+import { t } from '../words/words.ts';
 import { useBench } from './context.ts';
 import type { SaveState } from './state/document.ts';
 import { findingsOf, isPlanned } from './state/plan.ts';
@@ -17,7 +18,7 @@ export function BenchNews() {
       announce(trouble, true);
       wasTroubled.current = true;
     } else if (isSaved && wasTroubled.current) {
-      announce('The job is saved.');
+      announce(t('The job is saved.'));
       wasTroubled.current = false;
     }
   }, [trouble, isSaved]);
@@ -37,13 +38,13 @@ export function BenchNews() {
 function troubleInWords(save: SaveState): string | null {
   switch (save.kind) {
     case 'conflict':
-      return 'The job was changed elsewhere, and is not saved.';
+      return t('The job was changed elsewhere, and is not saved.');
     case 'deleted':
-      return 'The job was deleted elsewhere, and is not saved.';
+      return t('The job was deleted elsewhere, and is not saved.');
     case 'failed':
-      return 'The job is not saved. It is tried again.';
+      return t('The job is not saved. It is tried again.');
     case 'refused':
-      return `The job is not saved: ${save.message}`;
+      return t('The job is not saved: {{message}}', { message: save.message });
     default:
       return null;
   }
@@ -54,8 +55,11 @@ export function foundInWords(findings: readonly Pick<Finding, 'level'>[]): strin
   const count = (wanted: Finding['level']) => findings.filter(({ level }) => level === wanted).length;
   const [blocking, warnings] = [count('blocks'), count('warns')];
   if (blocking > 0)
-    return `The checks: ${counted(blocking, 'finding')} ${blocking === 1 ? 'blocks' : 'block'} the burn.`;
+    return t('The checks: {{blocking}} {{blocking2}} the burn.', {
+      blocking: counted(blocking, 'finding'),
+      blocking2: blocking === 1 ? t('blocks') : t('block'),
+    });
   return warnings > 0
-    ? `The checks: nothing blocks; ${counted(warnings, 'warning')}.`
-    : 'The checks: nothing is found.';
+    ? t('The checks: nothing blocks; {{warnings}}.', { warnings: counted(warnings, 'warning') })
+    : t('The checks: nothing is found.');
 }

@@ -7,6 +7,7 @@ import { takeJobLengthUnit } from '../stores/length-unit.ts';
 import { IconButton } from '../ui/button.tsx';
 import { isInField } from '../ui/in-field.ts';
 import { PageTitle } from '../ui/page-title.tsx';
+import { said, t } from '../words/words.ts';
 import { acceptedFiles, filesPasted } from './arriving/accepted.ts';
 import { offerFiles } from './arriving/arriving.ts';
 import { takeFilesFor } from './arriving/files-for-job.ts';
@@ -123,7 +124,7 @@ export function BenchScreen({ stage, reload }: { stage: Stage; reload: () => voi
             <BedPlace stage={stage} offer={offer} showKeys={showKeys} floats={showsSize && (folded || !isDocked)} />
           )}
           <IconButton
-            label={folded ? 'Unfold the drawer' : 'Fold the drawer'}
+            label={folded ? t('Unfold the drawer') : t('Fold the drawer')}
             onClick={() => setFolded(!folded)}
             className="absolute left-8 top-8 z-10 border border-line bg-paper"
           >
@@ -181,8 +182,10 @@ function BedPlace(props: {
 function RunChip() {
   const run = useBench((state) => state.prepared.run);
   const words = [
-    ...(run.mirrored ? ['mirrored for the back'] : []),
-    ...(run.landing.kind === 'as-drawn' ? [] : [`burns ${landingWords[run.landing.kind]}`]),
+    ...(run.mirrored ? [t('mirrored for the back')] : []),
+    ...(run.landing.kind === 'as-drawn'
+      ? []
+      : [t('burns {{landingWords}}', { landingWords: said(landingWords[run.landing.kind]) })]),
   ];
   if (words.length === 0) return null;
   return (
@@ -234,8 +237,8 @@ function EmptyBed({ offer }: { offer: (files: readonly File[]) => void }) {
   return (
     <div className="pointer-events-none absolute inset-0 flex items-center justify-center">
       <label className="pointer-events-auto cursor-pointer rounded-xl border border-line bg-paper px-6 py-4 text-center shadow-float hover:border-petrol">
-        <p className="text-[15px] font-bold">Drop a drawing here</p>
-        <p className="text-quiet">or click to choose one</p>
+        <p className="text-[15px] font-bold">{t('Drop a drawing here')}</p>
+        <p className="text-quiet">{t('or click to choose one')}</p>
         <input
           type="file"
           accept={acceptedFiles}

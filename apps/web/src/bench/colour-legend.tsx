@@ -7,6 +7,7 @@ import { useMemo } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { IconButton } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { useOwnLayers } from './use-own-layers.ts';
 
@@ -34,11 +35,11 @@ export function ColourLegend({ isArt }: { isArt: boolean }) {
   if (entries.length === 0) return null;
   return (
     <aside
-      aria-label="Colours of the key"
+      aria-label={t('Colours of the key')}
       className={`flex shrink-0 flex-col border-l border-line bg-paper py-1.5 max-xl:hidden ${isWide ? 'w-[132px] px-1.5' : 'w-11 items-center'}`}
     >
       <IconButton
-        label={isWide ? 'Colours alone' : 'Colours with their names'}
+        label={isWide ? t('Colours alone') : t('Colours with their names')}
         className="size-8 self-center pointer-coarse:size-11"
         onClick={() => useLegend.setState({ isWide: !isWide })}
       >
@@ -81,19 +82,34 @@ function ColourButton({ entry, isWide, isArt }: { entry: Entry; isWide: boolean;
   const selected = useBench((state) => state.selection.size);
   const colour = paint.stroke ?? paint.fill ?? '';
   const isUsual = drawnPaint(key, operation).paint[paint.stroke ? 'stroke' : 'fill'] === colour;
-  const what = !isArt ? 'selects what is on it' : selected > 0 ? 'paints the selection' : 'is what is drawn next';
+  const what = !isArt
+    ? t('selects what is on it')
+    : selected > 0
+      ? t('paints the selection')
+      : t('is what is drawn next');
   const itemIds = () => (actions.get().prepared.meaning.placed.get(layerId) ?? []).map(({ item }) => item.id);
   const press = () => {
     if (!isArt) actions.select(itemIds());
     else if (actions.get().selection.size > 0) {
-      actions.edit(`paint as ${layerName}`, (job) => paintLike(job, actions.get().selection, { paint, pinned: null }));
+      actions.edit(t('paint as {{layerName}}', { layerName }), (job) =>
+        paintLike(job, actions.get().selection, { paint, pinned: null }),
+      );
     } else actions.setToolOptions({ operation });
   };
   return (
     <button
       type="button"
-      aria-label={`${layerName}, ${paint.stroke ? 'lines' : 'areas'} of ${colour}`}
-      title={`${layerName}, ${paint.stroke ? 'lines' : 'areas'} of ${colour}: ${what}`}
+      aria-label={t('{{layerName}}, {{stroke}} of {{colour}}', {
+        layerName,
+        stroke: paint.stroke ? t('lines') : t('areas'),
+        colour,
+      })}
+      title={t('{{layerName}}, {{stroke}} of {{colour}}: {{what}}', {
+        layerName,
+        stroke: paint.stroke ? t('lines') : t('areas'),
+        colour,
+        what,
+      })}
       aria-pressed={isArt ? isDrawn && isUsual : undefined}
       onClick={press}
       onPointerEnter={() => actions.pointOut(itemIds())}

@@ -43,6 +43,7 @@ import {
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
+import { t } from '../words/words.ts';
 import { work } from '../workers/work.ts';
 import { newId } from './new-id.ts';
 import type { BenchActions, BenchState } from './state/bench-state.ts';
@@ -100,14 +101,17 @@ export function selectAll(actions: BenchActions): void {
 
 /** Marks a point of the bed, and measures from there. */
 export function markAt(actions: BenchActions, { x, y }: Point): void {
-  actions.edit('mark a point', (job) => setMark(job, { x, y }));
+  actions.edit(t('mark a point'), (job) => setMark(job, { x, y }));
   actions.measureFrom({ x, y });
 }
 
 /** Deletes what is selected. */
 export function deleteSelection(actions: BenchActions): void {
   const { selection } = actions.get();
-  const name = `delete ${selection.size} ${selection.size === 1 ? 'item' : 'items'}`;
+  const name = t('delete {{selection}} {{selection2}}', {
+    selection: selection.size,
+    selection2: selection.size === 1 ? t('item') : t('items'),
+  });
   actions.edit(name, (job) => removeItems(job, selection));
 }
 
@@ -118,7 +122,7 @@ export function group(actions: BenchActions): void {
 
 /** Takes the groups of what is selected apart. */
 export function ungroup(actions: BenchActions): void {
-  edit(actions, 'take a group apart', ungroupItems);
+  edit(actions, t('take a group apart'), ungroupItems);
 }
 
 /** Locks what is selected, and lets go of it. */
@@ -130,13 +134,18 @@ export function lock(actions: BenchActions): void {
 /** Mirrors the selection over a line through a point, its middle where none is given. */
 export function mirror(actions: BenchActions, degrees: number, through?: Point): void {
   const place = through ?? boxCentre(selectionBox(actions.get()));
-  const name = degrees === 90 ? 'mirror across' : degrees === 0 ? 'mirror up and down' : `mirror over ${degrees}°`;
+  const name =
+    degrees === 90
+      ? t('mirror across')
+      : degrees === 0
+        ? t('mirror up and down')
+        : t('mirror over {{degrees}}°', { degrees });
   edit(actions, name, (job, ids) => mirrorItems(job, ids, place, degrees));
 }
 
 /** Sends what is selected before or behind the rest. */
 export function order(actions: BenchActions, to: Ordering): void {
-  edit(actions, `send ${to}`, (job, ids) => orderItems(job, ids, to));
+  edit(actions, t('send {{to}}', { to }), (job, ids) => orderItems(job, ids, to));
 }
 
 /** What things are aligned to. */
@@ -169,7 +178,7 @@ export function alignTarget(state: BenchState, to: AlignTo): { box: Box; staying
 export function align(actions: BenchActions, alignment: Alignment, to: AlignTo, pieceByPiece = false): void {
   const { box, staying } = alignTarget(actions.get(), to);
   const asOne = !pieceByPiece && isAroundAll(to);
-  edit(actions, `align ${alignment}`, (job, ids) =>
+  edit(actions, t('align {{alignment}}', { alignment }), (job, ids) =>
     asOne ? alignAsOne(job, ids, alignment, box) : alignItems(job, ids, alignment, box, staying),
   );
 }
@@ -181,7 +190,7 @@ export function isAroundAll(to: AlignTo): boolean {
 
 /** Spreads what is selected evenly. @param distance in mm; null leaves the outermost where they are */
 export function spread(actions: BenchActions, axis: 'x' | 'y', spacing: Spreading, distance: number | null): void {
-  edit(actions, 'spread evenly', (job, ids) => spreadItems(job, ids, axis, spacing, distance));
+  edit(actions, t('spread evenly'), (job, ids) => spreadItems(job, ids, axis, spacing, distance));
 }
 
 /** Outlines of more points than this are put together in a worker. */
@@ -195,14 +204,14 @@ export async function combine(actions: BenchActions, how: Combining): Promise<vo
   const after = combineItems(before, selection, how, id);
   const made = after.drawing.items.find((item) => item.id === id);
   if (made?.shape.kind !== 'combined') {
-    toast.message('Select two or more outlines to put together.');
+    toast.message(t('Select two or more outlines to put together.'));
     return;
   }
   if (verbsIn(made.shape) > manyPoints) {
     const outline = await combinedInWorker(made.shape, how);
     if (!outline) return;
     if (jobOf(actions.get()) !== before) {
-      toast.message('The drawing was changed meanwhile; nothing was put together.');
+      toast.message(t('The drawing was changed meanwhile; nothing was put together.'));
       return;
     }
     knowOutline(made.shape, outline);
@@ -210,15 +219,15 @@ export async function combine(actions: BenchActions, how: Combining): Promise<vo
   actions.edit(how, () => after);
   actions.select([id]);
   if (isVoid(made)) {
-    toast.message('Nothing is left: the outlines have no area in common that way. Undo brings them back.');
+    toast.message(t('Nothing is left: the outlines have no area in common that way. Undo brings them back.'));
   }
 }
 
 /** Works a combination's outline out off the page's thread; null when it was given up or could not be. */
 async function combinedInWorker(shape: Shape, how: Combining): Promise<Path | null> {
   const given = new AbortController();
-  const notice = toast.loading(`Working out what to ${how}…`, {
-    cancel: { label: 'Stop', onClick: () => given.abort() },
+  const notice = toast.loading(t('Working out what to {{how}}…', { how }), {
+    cancel: { label: t('Stop'), onClick: () => given.abort() },
   });
   try {
     return await work('outline', [shape], { signal: given.signal });
@@ -232,15 +241,15 @@ async function combinedInWorker(shape: Shape, how: Combining): Promise<Path | nu
 
 /** Takes combinations among what is selected apart again. */
 export function takeApart(actions: BenchActions): void {
-  edit(actions, 'take a combination apart', (job, ids) => releaseCombinations(job, ids, newId));
+  edit(actions, t('take a combination apart'), (job, ids) => releaseCombinations(job, ids, newId));
 }
 
 /** Turns what is selected to outlines with points. */
 export function toPoints(actions: BenchActions): void {
-  edit(actions, 'turn to points', turnToPoints);
+  edit(actions, t('turn to points'), turnToPoints);
 }
 
 /** Makes copies that follow another item items of their own. */
 export function unlink(actions: BenchActions): void {
-  edit(actions, 'release copies', releaseLinks);
+  edit(actions, t('release copies'), releaseLinks);
 }

@@ -3,6 +3,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { dropUnsaved } from '../unsaved/unsaved-store.ts';
+import { t } from '../words/words.ts';
 import { documentBlob } from '../workers/document-blob.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { jobOf } from './state/document.ts';
@@ -17,7 +18,11 @@ export function ConflictBar({ reload }: { reload: () => void }) {
   const keepBoth = async () => {
     const { jobId, title } = actions.get();
     try {
-      const copy = await api.copyJob(jobId, `${title.slice(0, 100)}, second copy`, documentBlob(jobOf(actions.get())));
+      const copy = await api.copyJob(
+        jobId,
+        t('{{title}}, second copy', { title: title.slice(0, 100) }),
+        documentBlob(jobOf(actions.get())),
+      );
       await dropUnsaved(actions.get().session);
       actions.dropUnsavedWork();
       navigate(`/jobs/${copy.id}/art`);
@@ -33,13 +38,15 @@ export function ConflictBar({ reload }: { reload: () => void }) {
   return (
     <div role="alert" className="flex items-center gap-3 border-b border-stop/50 bg-stop-soft px-4 py-2">
       <p className="flex-1">
-        <strong>This job was {isDeleted ? 'deleted' : 'changed'} in another window.</strong> Nothing was overwritten:
-        what is here is not saved yet.
+        <strong>
+          {t('This job was {{isDeleted}} in another window.', { isDeleted: isDeleted ? t('deleted') : t('changed') })}
+        </strong>{' '}
+        {t('Nothing was overwritten: what is here is not saved yet.')}
       </p>
       <Button look="main" onClick={() => void keepBoth()}>
-        {isDeleted ? 'Save this as a job of its own' : 'Keep both: save this as a job of its own'}
+        {isDeleted ? t('Save this as a job of its own') : t('Keep both: save this as a job of its own')}
       </Button>
-      {!isDeleted && <Button onClick={() => void openOther()}>Open the other, drop this</Button>}
+      {!isDeleted && <Button onClick={() => void openOther()}>{t('Open the other, drop this')}</Button>}
     </div>
   );
 }

@@ -2,6 +2,7 @@ import type { Drawing } from '@lambent/core/document';
 import { createContext, useContext, useDeferredValue } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
+import { t } from '../words/words.ts';
 import type { BenchActions, BenchState, BenchStore } from './state/bench-state.ts';
 import { jobOf } from './state/document.ts';
 
@@ -18,7 +19,7 @@ export const BenchContext = createContext<Bench | null>(null);
 
 function useBenchContext(): Bench {
   const bench = useContext(BenchContext);
-  if (!bench) throw new Error('This part belongs on the Bench');
+  if (!bench) throw new Error(t('This part belongs on the Bench'));
   return bench;
 }
 

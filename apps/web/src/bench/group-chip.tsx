@@ -1,4 +1,5 @@
 import { Button } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { closeGroup } from './open-group.ts';
 import { jobOf } from './state/document.ts';
@@ -14,9 +15,9 @@ export function GroupChip() {
       role="status"
       className="absolute left-1/2 top-[72px] z-10 flex -translate-x-1/2 h-8 items-center gap-2 rounded-lg border border-petrol/40 bg-paper/95 pl-2.5 pr-1"
     >
-      <span className="max-w-[200px] truncate">{group.name ?? 'A group'} is open</span>
+      <span className="max-w-[200px] truncate">{t('{{name}} is open', { name: group.name ?? t('A group') })}</span>
       <Button look="quiet" onClick={() => closeGroup(actions)}>
-        Close it (Esc)
+        {t('Close it (Esc)')}
       </Button>
     </div>
   );

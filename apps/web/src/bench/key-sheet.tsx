@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { Button } from '../ui/button.tsx';
 import { SearchField } from '../ui/search-field.tsx';
 import { Tick } from '../ui/tick.tsx';
+import { t } from '../words/words.ts';
 import {
   chooseLetter,
   isTool,
@@ -29,7 +30,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
     <Dialog open={open} onClose={close} className="relative z-40">
       <div className="fixed inset-0 flex items-center justify-center bg-ink/20 p-6">
         <DialogPanel className="flex max-h-full w-[720px] flex-col rounded-xl border border-line bg-paper shadow-float">
-          <DialogTitle className="px-5 pb-3 pt-5 text-[16px] font-bold">Keys</DialogTitle>
+          <DialogTitle className="px-5 pb-3 pt-5 text-[16px] font-bold">{t('Keys')}</DialogTitle>
           <div className="min-h-0 flex-1 overflow-y-auto px-5">
             <SearchGuide />
             <dl className="mb-4 gap-x-6 sm:columns-2">
@@ -42,10 +43,10 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
             </dl>
             <section aria-labelledby="own-letters" className="mb-4 border-t border-line pt-3">
               <h3 id="own-letters" className="mb-2 font-bold">
-                Letters of your own
+                {t('Letters of your own')}
               </h3>
               <Tick checked={isOn} set={switchLetters}>
-                Single letters, digits and signs are shortcuts
+                {t('Single letters, digits and signs are shortcuts')}
               </Tick>
               {isOn && (
                 <div className="mt-2 grid grid-cols-2 gap-x-6 gap-y-1.5 sm:grid-cols-3">
@@ -58,10 +59,10 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
           </div>
           <div className="flex gap-2 border-t border-line px-5 py-3">
             <Button look="main" onClick={close}>
-              Close
+              {t('Close')}
             </Button>
             {Object.keys(letters).length > 0 && (
-              <Button onClick={takeUsualLetters}>Take the usual letters again</Button>
+              <Button onClick={takeUsualLetters}>{t('Take the usual letters again')}</Button>
             )}
           </div>
         </DialogPanel>
@@ -83,8 +84,8 @@ function SearchGuide() {
           void navigate(`/guide?${new URLSearchParams({ sought })}`);
         }}
       >
-        <SearchField label="Search the guide" value={sought} change={setSought} className="min-w-0 flex-1" />
-        <Button type="submit">Search</Button>
+        <SearchField label={t('Search the guide')} value={sought} change={setSought} className="min-w-0 flex-1" />
+        <Button type="submit">{t('Search')}</Button>
       </form>
     </search>
   );
@@ -119,6 +120,11 @@ function Letter({ name }: { name: LetterName }) {
 
 function wordsFor(name: LetterName): string {
   if (isTool(name)) return toolLooks[name].text;
-  const words = { catching: 'Catch points', mark: 'Mark a point', showBed: 'Show the bed', look: 'Drawn as' };
-  return name === 'showSelection' ? 'Show the selection' : words[name];
+  const words = {
+    catching: t('Catch points'),
+    mark: t('Mark a point'),
+    showBed: t('Show the bed'),
+    look: t('Drawn as'),
+  };
+  return name === 'showSelection' ? t('Show the selection') : words[name];
 }

@@ -4,6 +4,7 @@ import { type Box, growBox, type Point, translation } from '@lambent/core/geomet
 import { bedBox, type Machine } from '@lambent/core/machine';
 import { freePlace } from '@lambent/core/picking';
 import { usualText } from '@lambent/core/text';
+import { t } from '../words/words.ts';
 import { work } from '../workers/work.ts';
 import { newId } from './new-id.ts';
 
@@ -50,7 +51,7 @@ export async function wordItems(
 ): Promise<Item[]> {
   const settings = labels.map(({ words, align }) => ({
     ...usualText,
-    family: 'Single line',
+    family: t('Single line'),
     height: labelHeight,
     words,
     align: align === 'right' ? ('right' as const) : ('centre' as const),

@@ -1,5 +1,6 @@
 import { clearSettings, setMachine } from '@lambent/core/edits';
 import type { Machine } from '@lambent/core/machine';
+import { t } from '../words/words.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
 
@@ -16,6 +17,6 @@ export function changeMachine(actions: BenchActions, machineId: string): void {
   const before = machineOf(actions.get());
   const { settings } = jobOf(actions.get());
   if (machineId === before.id) return;
-  actions.edit('change machine', (job) => setMachine(clearSettings(job), machineId));
+  actions.edit(t('change machine'), (job) => setMachine(clearSettings(job), machineId));
   if (machineOf(actions.get()) !== before) actions.sayMoved({ machine: before, settings });
 }

@@ -1,4 +1,5 @@
 import { isEmpty, scaling } from '@lambent/core/geometry';
+import { t } from '../words/words.ts';
 import { addCopies } from './commands.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { selectionBox } from './state/hand.ts';
@@ -12,5 +13,5 @@ export function mirroredCopy(actions: BenchActions, where: 'beside' | 'below'): 
   if (isEmpty(box)) return;
   const line = { x: box.maxX + gapMm / 2, y: box.maxY + gapMm / 2 };
   const map = where === 'beside' ? scaling(-1, 1, line) : scaling(1, -1, line);
-  addCopies(actions, 'mirrored copy', [map]);
+  addCopies(actions, t('mirrored copy'), [map]);
 }

@@ -8,16 +8,17 @@ import { X } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button, IconButton } from '../ui/button.tsx';
 import { asSize, formatDuration, formatMoney } from '../ui/figures.ts';
+import { lowered, said, t } from '../words/words.ts';
 import { showBed } from './bed/showing.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { jobOf, machineOf, unitOf } from './state/document.ts';
 import { isPlanned, planOf } from './state/plan.ts';
 
 const wayNames: Readonly<Record<WayOntoBed, string>> = {
-  move: 'Move it on',
-  centre: 'Centre it',
-  turn: 'Turn it by 90°',
-  scale: 'Make it smaller',
+  move: t('Move it on'),
+  centre: t('Centre it'),
+  turn: t('Turn it by 90°'),
+  scale: t('Make it smaller'),
 };
 
 /** Says what another machine means for the job: what no longer fits, what was not taken along, its time and price. */
@@ -30,15 +31,15 @@ export function MovedCard() {
   const close = () => actions.sayMoved(null);
   return (
     <section
-      aria-label="Another machine"
+      aria-label={t('Another machine')}
       className="w-[396px] max-w-full rounded-xl border border-line bg-paper px-4 py-3 shadow-float"
     >
       <div className="mb-1 flex items-center gap-2">
         <h2 className="min-w-0 flex-1 truncate font-bold">
-          From {moved.machine.name} to {machine.name}
+          {t('From {{name}} to {{name2}}', { name: moved.machine.name, name2: machine.name })}
         </h2>
         <TimeAndPrice />
-        <IconButton label="Close" className="-mr-1.5 size-7" onClick={close}>
+        <IconButton label={t('Close')} className="-mr-1.5 size-7" onClick={close}>
           <X size={15} aria-hidden />
         </IconButton>
       </div>
@@ -77,12 +78,16 @@ function OffBed() {
   const bed = bedBox(machine);
   const off = useMemo(() => itemsOffBed(job, bedBox(machine)), [job, machine]);
   const { bedWidth, bedHeight, name, margin } = machine;
-  const size = `The bed of ${name} is ${asSize(bedWidth, bedHeight, unit)}`;
-  if (off.length === 0) return <p>{size}: all that is drawn lies on it.</p>;
+  const size = t('The bed of {{name}} is {{bedWidth}}', { name, bedWidth: asSize(bedWidth, bedHeight, unit) });
+  if (off.length === 0) return <p>{t('{{size}}: all that is drawn lies on it.', { size })}</p>;
   return (
     <div>
       <p className="font-semibold text-warn">
-        {size}: {off.length} {off.length === 1 ? 'item lies' : 'items lie'} off it.
+        {t('{{size}}: {{off}} {{off2}} off it.', {
+          size,
+          off: off.length,
+          off2: off.length === 1 ? t('item lies') : t('items lie'),
+        })}
       </p>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         {waysOntoBed.map((way) => {
@@ -92,7 +97,10 @@ function OffBed() {
               <Button
                 key={way}
                 onClick={() => {
-                  actions.edit(`${wayNames[way].toLowerCase()}, for ${name}`, () => brought);
+                  actions.edit(
+                    t('{{wayNames}}, for {{name}}', { wayNames: lowered(wayNames[way]), name }),
+                    () => brought,
+                  );
                   showBed(actions);
                 }}
               >
@@ -102,7 +110,7 @@ function OffBed() {
           );
         })}
         <Button look="quiet" onClick={() => actions.select(off.map(({ id }) => id))}>
-          Select
+          {t('Select')}
         </Button>
       </div>
     </div>
@@ -119,7 +127,7 @@ function ShortSheets() {
   const over = sheets.filter(({ x, y, width, height }) => x < 0 || y < 0 || x + width > maxX || y + height > maxY);
   if (over.length === 0) return null;
   const cut = () =>
-    actions.edit('lay the sheets again', (job) =>
+    actions.edit(t('lay the sheets again'), (job) =>
       over.reduce((known, sheet) => {
         const material = materials.find(({ id }) => id === sheet.materialId);
         if (!material) return known;
@@ -137,9 +145,13 @@ function ShortSheets() {
   return (
     <div className="flex flex-wrap items-center gap-2">
       <p className="min-w-0 flex-1 text-warn">
-        {over.length === 1 ? 'A sheet is' : `${over.length} sheets are`} larger than it or over its edge.
+        {t('{{over}} larger than it or over its edge.', {
+          over: over.length === 1 ? t('A sheet is') : t('{{over}} sheets are', { over: over.length }),
+        })}
       </p>
-      <Button onClick={cut}>Lay {over.length === 1 ? 'it' : 'them'} at the zero corner, as it fits</Button>
+      <Button onClick={cut}>
+        {t('Lay {{over}} at the zero corner, as it fits', { over: over.length === 1 ? t('it') : t('them') })}
+      </Button>
     </div>
   );
 }
@@ -158,22 +170,27 @@ function TypedBefore() {
   );
   if (typed.length === 0) return null;
   const take = () =>
-    actions.edit('take along what was typed', (job) => ({ ...job, settings: { ...moved.settings, ...job.settings } }));
+    actions.edit(t('take along what was typed'), (job) => ({
+      ...job,
+      settings: { ...moved.settings, ...job.settings },
+    }));
   return (
     <div className="border-t border-line pt-2">
-      <p>Typed by hand for {moved.machine.name}, and not taken along:</p>
+      <p>{t('Typed by hand for {{name}}, and not taken along:', { name: moved.machine.name })}</p>
       <ul className="my-1 text-[12.5px]">
         {typed.map(({ id, name, value }) => (
           <li key={`${id} ${name}`} className="flex gap-2">
             <span className="min-w-0 flex-1 truncate">
-              {layerName(layers, id)}, {settingOf(name).words}
+              {layerName(layers, id)}, {said(settingOf(name).words)}
             </span>
             <span className="figures">{inWords(name, value)}</span>
-            <span className="figures w-32 text-right text-quiet">here {hereFor(layers, id, name)}</span>
+            <span className="figures w-32 text-right text-quiet">
+              {t('here {{layers}}', { layers: hereFor(layers, id, name) })}
+            </span>
           </li>
         ))}
       </ul>
-      <Button onClick={take}>{typed.length === 1 ? 'Take it along' : 'Take them along'}</Button>
+      <Button onClick={take}>{typed.length === 1 ? t('Take it along') : t('Take them along')}</Button>
     </div>
   );
 }
@@ -185,7 +202,7 @@ function layerName(layers: readonly PreparedLayer[], id: string): string {
 /** What holds of a setting on this machine: what the book says, or that it says nothing. */
 function hereFor(layers: readonly PreparedLayer[], id: string, name: keyof LayerSettings): string {
   const value = layers.find((known) => known.id === id)?.applied.settings?.[name];
-  return value === undefined ? 'nothing yet' : inWords(name, value);
+  return value === undefined ? t('nothing yet') : inWords(name, value);
 }
 
 function inWords(name: keyof LayerSettings, value: unknown): string {

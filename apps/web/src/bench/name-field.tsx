@@ -1,5 +1,6 @@
 import { longestName, renameThing } from '@lambent/core/edits';
 import { useState } from 'react';
+import { t } from '../words/words.ts';
 import { useBenchActions } from './context.ts';
 
 interface Props {
@@ -20,7 +21,7 @@ export function NameField({ id, name, usual, elementId, done, className = '' }: 
   const [typed, setTyped] = useState<string | null>(null);
   const settle = () => {
     if (typed !== null && typed.trim() !== (name ?? '')) {
-      actions.edit(`name it ${typed.trim() || usual}`, (job) => renameThing(job, id, typed));
+      actions.edit(t('name it {{typed}}', { typed: typed.trim() || usual }), (job) => renameThing(job, id, typed));
     }
     setTyped(null);
     done?.();
@@ -28,8 +29,8 @@ export function NameField({ id, name, usual, elementId, done, className = '' }: 
   return (
     <input
       id={elementId}
-      aria-label="Name"
-      title="Click to change the name"
+      aria-label={t('Name')}
+      title={t('Click to change the name')}
       // biome-ignore lint/a11y/noAutofocus: only where the name was asked for
       autoFocus={done !== undefined}
       value={typed ?? name ?? ''}

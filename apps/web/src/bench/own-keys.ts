@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { t } from '../words/words.ts';
 import { type DrawingToolName, toolNames } from './tools/tool.ts';
 import { toolLooks } from './tools/tool-looks.ts';
 
@@ -55,9 +56,9 @@ export function letterNameOf({ key, code }: { readonly key: string; readonly cod
 /** Has a letter do something. @returns why not, in a sentence */
 export function chooseLetter(name: LetterName, typed: string, nameOf: (name: LetterName) => string): string | null {
   const letter = typed.trim().toLowerCase();
-  if (!/^\p{L}$/u.test(letter)) return 'One letter.';
+  if (!/^\p{L}$/u.test(letter)) return t('One letter.');
   const other = letterNames.find((known) => known !== name && letterOf(known).toLowerCase() === letter);
-  if (other) return `${letter.toUpperCase()} is taken: ${nameOf(other)}.`;
+  if (other) return t('{{letter}} is taken: {{other}}.', { letter: letter.toUpperCase(), other: nameOf(other) });
   useOwnKeys.setState(({ letters }) => ({ letters: { ...letters, [name]: letter } }));
   return null;
 }

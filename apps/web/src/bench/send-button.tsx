@@ -7,6 +7,7 @@ import { useNavigate } from 'react-router';
 import { dayAndTimeOf } from '../stores/dates.ts';
 import { useLive } from '../stores/live.ts';
 import { Button } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 import { useBench } from './context.ts';
 import { jobOf, machineOf } from './state/document.ts';
 import { isBlocked, isPlanned } from './state/plan.ts';
@@ -35,7 +36,7 @@ export function SendButton() {
   if (blocked) {
     return (
       <Button look="main" className="h-[34px]" onClick={() => navigate(`/jobs/${jobId}/check`, { replace: true })}>
-        See what blocks
+        {t('See what blocks')}
       </Button>
     );
   }
@@ -43,29 +44,33 @@ export function SendButton() {
   if (several && burntAt && idle && !run.isPending) {
     return (
       <SayFirst
-        words={`${jobRun.name} is burnt`}
+        words={t('{{name}} is burnt', { name: jobRun.name })}
         icon={<Check size={16} className="shrink-0 text-settled" aria-hidden />}
-        button="Burn it again"
+        button={t('Burn it again')}
         send={() => run.mutate({ again: true, early: true })}
       >
-        {jobRun.name} was burnt on {dayAndTimeOf(burntAt)}. Again, it burns over what is there: lay fresh stock first,
-        or choose another run in the burn strip.
+        {t(
+          '{{name}} was burnt on {{burntAt}}. Again, it burns over what is there: lay fresh stock first, or choose another run in the burn strip.',
+          { name: jobRun.name, burntAt: dayAndTimeOf(burntAt) },
+        )}
       </SayFirst>
     );
   }
   if (before && !burnt.has(before.id) && idle && !run.isPending) {
     return (
       <SayFirst
-        words={`${before.name} first`}
-        button={`Send ${jobRun.name} all the same`}
+        words={t('{{name}} first', { name: before.name })}
+        button={t('Send {{name}} all the same', { name: jobRun.name })}
         send={() => run.mutate({ early: true })}
       >
-        {jobRun.name} takes the stock as {before.name} leaves it, and {before.name} was not burnt yet. Burn{' '}
-        {before.name} first, or send this where the stock lies there already.
+        {t(
+          '{{name}} takes the stock as {{name2}} leaves it, and {{name3}} was not burnt yet. Burn {{name4}} first, or send this where the stock lies there already.',
+          { name: jobRun.name, name2: before.name, name3: before.name, name4: before.name },
+        )}
       </SayFirst>
     );
   }
-  const what = several ? `Send ${jobRun.name}` : `Send to ${machine.name}`;
+  const what = several ? t('Send {{name}}', { name: jobRun.name }) : t('Send to {{name}}', { name: machine.name });
   return (
     <Button
       look="main"
@@ -73,18 +78,22 @@ export function SendButton() {
       disabled={!idle || !current || run.isPending}
       title={
         !current
-          ? 'The plan is being worked out'
+          ? t('The plan is being worked out')
           : idle
-            ? `${jobRun.name} to ${machine.name}`
+            ? t('{{name}} to {{name2}}', { name: jobRun.name, name2: machine.name })
             : makingReady
-              ? `“${makingReady}” is made ready for ${machine.name}`
-              : `${machine.name} is ${state}`
+              ? t('“{{makingReady}}” is made ready for {{name}}', { makingReady, name: machine.name })
+              : t('{{name}} is {{state}}', { name: machine.name, state })
       }
       onClick={() => run.mutate({})}
     >
       <Flame size={16} className="shrink-0" aria-hidden />
       <span className="truncate">
-        {run.isPending || makingReady ? 'Sending…' : idle ? what : `${machine.name} is ${state}`}
+        {run.isPending || makingReady
+          ? t('Sending…')
+          : idle
+            ? what
+            : t('{{name}} is {{state}}', { name: machine.name, state })}
       </span>
     </Button>
   );

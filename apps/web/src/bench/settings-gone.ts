@@ -1,5 +1,6 @@
 import type { JobDocument } from '@lambent/core/document';
 import { toast } from 'sonner';
+import { t } from '../words/words.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf } from './state/document.ts';
 
@@ -17,13 +18,16 @@ const countOf = (settings: Settings) =>
 export function saySettingsGone(actions: BenchActions, before: Settings, what: string): void {
   const lost = countOf(before) - countOf(jobOf(actions.get()).settings);
   if (lost <= 0) return;
-  const them = lost === 1 ? 'A setting that was' : `${lost} settings that were`;
-  toast.message(`${them} changed by hand went with ${what}; all is as in the recipes.`, {
+  const them = lost === 1 ? t('A setting that was') : t('{{lost}} settings that were', { lost });
+  toast.message(t('{{them}} changed by hand went with {{what}}; all is as in the recipes.', { them, what }), {
     duration: 12_000,
     action: {
-      label: lost === 1 ? 'Keep it' : 'Keep them',
+      label: lost === 1 ? t('Keep it') : t('Keep them'),
       onClick: () =>
-        actions.edit('keep what was changed by hand', (job) => ({ ...job, settings: { ...before, ...job.settings } })),
+        actions.edit(t('keep what was changed by hand'), (job) => ({
+          ...job,
+          settings: { ...before, ...job.settings },
+        })),
     },
   });
 }

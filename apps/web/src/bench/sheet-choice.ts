@@ -1,6 +1,7 @@
 import type { Sheet } from '@lambent/core/document';
 import { forgetSettings, setSheet } from '@lambent/core/edits';
 import { type Material, sheetAsStocked } from '@lambent/core/recipes';
+import { lowered, t } from '../words/words.ts';
 import { newId } from './new-id.ts';
 import { saySettingsGone } from './settings-gone.ts';
 import type { BenchActions } from './state/bench-state.ts';
@@ -16,7 +17,7 @@ export function chooseMaterial(actions: BenchActions, materialId: string, sheetI
   if (!material) return;
   const { sheets, settings: byHand } = jobOf(state);
   const known = sheets.find(({ id }) => id === sheetId) ?? (sheetId === undefined ? sheets[0] : undefined);
-  const name = `sheet of ${material.name.toLowerCase()}`;
+  const name = t('sheet of {{name}}', { name: lowered(material.name) });
   actions.edit(name, (job) => {
     if (!known) return setSheet(job, sheetAsStocked('sheet-1', material, machineOf(state)));
     if (known.materialId === materialId) return job;
@@ -25,7 +26,7 @@ export function chooseMaterial(actions: BenchActions, materialId: string, sheetI
     const { thicknessMm: _, stockId: __, ...plain } = known;
     return setSheet(isLast ? forgetSettings(job, known.materialId) : job, { ...plain, materialId });
   });
-  saySettingsGone(actions, byHand, 'the other material');
+  saySettingsGone(actions, byHand, t('the other material'));
 }
 
 /** The materials to choose from: those that were put away only where they are chosen already. */
@@ -44,12 +45,12 @@ export function addSheet(actions: BenchActions, materialId: string): void {
   const right = Math.max(0, ...sheets.map(({ x, width }) => x + width + 5));
   const x = sheets.length === 0 ? fresh.x : Math.min(right, machine.bedWidth - 40);
   const sheet: Sheet = { ...fresh, x, width: Math.min(fresh.width, machine.bedWidth - x) };
-  actions.edit(`lay a sheet of ${material.name.toLowerCase()}`, (job) => setSheet(job, sheet));
+  actions.edit(t('lay a sheet of {{name}}', { name: lowered(material.name) }), (job) => setSheet(job, sheet));
 }
 
 /** What a sheet is called: its material, and which of several of it. */
 export function sheetName(sheets: readonly Sheet[], sheet: Sheet, materials: readonly Material[]): string {
-  const name = materials.find(({ id }) => id === sheet.materialId)?.name ?? 'Sheet';
+  const name = materials.find(({ id }) => id === sheet.materialId)?.name ?? t('Sheet');
   const alike = sheets.filter(({ materialId }) => materialId === sheet.materialId);
   return alike.length > 1 ? `${name} ${alike.indexOf(sheet) + 1}` : name;
 }

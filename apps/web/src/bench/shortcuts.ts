@@ -1,6 +1,7 @@
 import { moveItems } from '@lambent/core/edits';
 import type { Point } from '@lambent/core/geometry';
 import { snapPoint } from '@lambent/core/picking';
+import { t } from '../words/words.ts';
 import { looks } from './bed/look.ts';
 import { showBed, showSelection } from './bed/showing.ts';
 import { toScreen, zoomAt } from './bed/view.ts';
@@ -57,7 +58,7 @@ const steps: Record<string, readonly [dx: number, dy: number]> = {
 export const shortcuts = {
   tool: {
     keys: 'Q W E … P, F, G, H',
-    does: 'the tools, in the order of the dock',
+    does: t('the tools, in the order of the dock'),
     strokes: (stroke) => !stroke.ctrl && toolBy(stroke) !== null,
     run: ({ actions, open }, stroke) => {
       const name = toolBy(stroke);
@@ -68,26 +69,26 @@ export const shortcuts = {
   },
   stage: {
     keys: '1 – 7',
-    does: 'open a stage',
+    does: t('open a stage'),
     strokes: stageNames.map((_, i) => String(i + 1)),
     run: ({ open }, { key }) => open(stageNames[Number(key) - 1]),
   },
-  undo: { keys: 'Ctrl Z', does: 'undo', strokes: ['ctrl+z'], run: ({ actions }) => actions.undo() },
+  undo: { keys: 'Ctrl Z', does: t('undo'), strokes: ['ctrl+z'], run: ({ actions }) => actions.undo() },
   redo: {
     keys: 'Ctrl Shift Z',
-    does: 'redo',
+    does: t('redo'),
     strokes: ['ctrl+shift+z', 'ctrl+y'],
     run: ({ actions }) => actions.redo(),
   },
   selectAll: {
     keys: 'Ctrl A',
-    does: 'select everything',
+    does: t('select everything'),
     strokes: ['ctrl+a'],
     run: ({ actions }) => selectAll(actions),
   },
   leave: {
     keys: 'Esc',
-    does: 'let go',
+    does: t('let go'),
     strokes: ['escape'],
     run: ({ actions }) => {
       const { tool } = actions.get();
@@ -98,35 +99,35 @@ export const shortcuts = {
   },
   delete: {
     keys: 'Del',
-    does: 'delete the selection',
+    does: t('delete the selection'),
     strokes: ['delete', 'backspace'],
     run: ({ actions }) => whereSelected(actions, () => deleteSelection(actions)),
   },
   duplicate: {
     keys: 'Ctrl D',
-    does: 'duplicate; again, by the same move',
+    does: t('duplicate; again, by the same move'),
     strokes: ['ctrl+d'],
     run: ({ actions }) => duplicate(actions),
   },
-  copy: { keys: 'Ctrl C', does: 'copy', strokes: [] },
-  cut: { keys: 'Ctrl X', does: 'cut out: copy, and delete', strokes: [] },
-  paste: { keys: 'Ctrl V', does: 'paste; in the same job beside what it was copied from', strokes: [] },
-  pasteInPlace: { keys: 'Ctrl Shift V', does: 'paste in place', strokes: [] },
+  copy: { keys: 'Ctrl C', does: t('copy'), strokes: [] },
+  cut: { keys: 'Ctrl X', does: t('cut out: copy, and delete'), strokes: [] },
+  paste: { keys: 'Ctrl V', does: t('paste; in the same job beside what it was copied from'), strokes: [] },
+  pasteInPlace: { keys: 'Ctrl Shift V', does: t('paste in place'), strokes: [] },
   pasteAtPointer: {
     keys: 'Ctrl Alt V',
-    does: 'paste at the pointer',
+    does: t('paste at the pointer'),
     strokes: ({ key, ctrl, alt }) => ctrl && alt && key === 'v',
     run: ({ actions }) => pasteHeld(actions, actions.get().pointer ?? 'aside'),
   },
   menu: {
     keys: 'Shift F10',
-    does: 'what can be done with the selection; or a right click',
+    does: t('what can be done with the selection; or a right click'),
     strokes: ({ key, shift, on }) => on !== 'field' && (key === 'contextmenu' || (shift && key === 'f10')),
     run: ({ openMenu }, { on }) => (on === 'button' ? false : openMenu()),
   },
   group: {
     keys: 'Ctrl G',
-    does: 'group; with Shift, take apart',
+    does: t('group; with Shift, take apart'),
     strokes: ['ctrl+g'],
     run: ({ actions }) => group(actions),
   },
@@ -138,7 +139,7 @@ export const shortcuts = {
   },
   order: {
     keys: 'Page Up, Down',
-    does: 'forward, backward; with Shift, all the way',
+    does: t('forward, backward; with Shift, all the way'),
     strokes: ['pageup', 'pagedown'],
     run: ({ actions }, { key, shift }) => {
       const up = key === 'pageup';
@@ -149,7 +150,7 @@ export const shortcuts = {
   },
   nudge: {
     keys: 'Arrows',
-    does: 'nudge by the step; Shift ×10, Alt ÷10',
+    does: t('nudge by the step; Shift ×10, Alt ÷10'),
     // Arrows also move sliders and choose among radios; they nudge only where nothing else takes them.
     strokes: ({ key, ctrl, on }) => !ctrl && key in steps && on !== 'field',
     run: ({ actions }, { key, shift, alt }) => {
@@ -161,17 +162,17 @@ export const shortcuts = {
       );
     },
   },
-  pickOne: { keys: 'Ctrl click', does: 'select one item of a group; a double click opens the group', strokes: [] },
+  pickOne: { keys: 'Ctrl click', does: t('select one item of a group; a double click opens the group'), strokes: [] },
   catching: {
     keys: 'J',
-    does: 'catch points, by the grid alone, or not; Alt suspends it',
+    does: t('catch points, by the grid alone, or not; Alt suspends it'),
     strokes: isLetter('catching'),
     run: ({ actions }) => {
       const { mode, gridMm } = actions.get().snapping;
       actions.setSnapping({ mode: mode === 'none' ? 'all' : mode === 'all' && gridMm !== null ? 'grid' : 'none' });
     },
   },
-  draft: { keys: 'Digits, Tab, Enter', does: 'type the size of what is being drawn', strokes: [] },
+  draft: { keys: 'Digits, Tab, Enter', does: t('type the size of what is being drawn'), strokes: [] },
   finish: {
     keys: 'Enter',
     does: null,
@@ -184,7 +185,7 @@ export const shortcuts = {
   },
   mark: {
     keys: 'M',
-    does: 'mark the point under the pointer, caught',
+    does: t('mark the point under the pointer, caught'),
     strokes: isLetter('mark'),
     run: ({ actions }, { alt }) => {
       const { pointer } = actions.get();
@@ -192,10 +193,10 @@ export const shortcuts = {
       markPoint(actions, pointer, alt);
     },
   },
-  stays: { keys: 'Alt click', does: 'a piece of the selection stays put in aligning', strokes: [] },
+  stays: { keys: 'Alt click', does: t('a piece of the selection stays put in aligning'), strokes: [] },
   zoom: {
     keys: 'Wheel, + and −',
-    does: 'zoom, at the pointer',
+    does: t('zoom, at the pointer'),
     strokes: ['+', '=', '-'],
     run: ({ actions }, { key }) => {
       const { view, viewSize, pointer } = actions.get();
@@ -204,22 +205,22 @@ export const shortcuts = {
       actions.showView(zoomAt(view, x, y, key === '-' ? 0.8 : 1.25));
     },
   },
-  pan: { keys: 'Space drag', does: 'move the view', strokes: [] },
+  pan: { keys: 'Space drag', does: t('move the view'), strokes: [] },
   showBed: {
     keys: 'B',
-    does: 'show the whole bed',
+    does: t('show the whole bed'),
     strokes: isLetter('showBed'),
     run: ({ actions }) => showBed(actions),
   },
   showSelection: {
     keys: 'S',
-    does: 'show the selection',
+    does: t('show the selection'),
     strokes: isLetter('showSelection'),
     run: ({ actions }) => showSelection(actions),
   },
   look: {
     keys: 'C',
-    does: 'by operation, real colours, outlines, as burnt',
+    does: t('by operation, real colours, outlines, as burnt'),
     strokes: isLetter('look'),
     run: ({ actions }) => {
       const { look } = actions.get();

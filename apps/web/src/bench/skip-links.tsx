@@ -1,15 +1,18 @@
+import { t } from '../words/words.ts';
+
 /** Where one can go without the Tab key stopping at all that lies before. */
+
 const places = [
-  { id: 'bed', text: 'To the bed' },
-  { id: 'tools', text: 'To the tools' },
-  { id: 'drawer', text: 'To the drawer' },
-  { id: 'strip', text: 'To the burn order' },
+  { id: 'bed', text: t('To the bed') },
+  { id: 'tools', text: t('To the tools') },
+  { id: 'drawer', text: t('To the drawer') },
+  { id: 'strip', text: t('To the burn order') },
 ] as const;
 
 /** The first stops of the Tab key: each is seen while it has the focus, and leads to a place of the Bench. */
 export function SkipLinks() {
   return (
-    <nav aria-label="Skip to" className="contents">
+    <nav aria-label={t('Skip to')} className="contents">
       {places.map(({ id, text }) => (
         <button
           key={id}

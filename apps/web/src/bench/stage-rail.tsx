@@ -1,4 +1,5 @@
 import { NavLink } from 'react-router';
+import { t } from '../words/words.ts';
 import { useBench } from './context.ts';
 import { type Stage, type Standing, stageNames } from './stages/stage.ts';
 import { stages } from './stages/stages.ts';
@@ -9,7 +10,7 @@ export function StageRail() {
   const jobId = useBench((state) => state.jobId);
   return (
     <nav
-      aria-label="Stages"
+      aria-label={t('Stages')}
       className="relative flex w-[86px] shrink-0 flex-col items-center gap-3 overflow-y-auto border-r border-line bg-paper pt-4 max-lg:w-14 pointer-coarse:gap-1 low:gap-0 low:pt-1"
     >
       <div
@@ -30,7 +31,12 @@ function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; numb
   const kind = stage === 'burn' && burnt ? 'settled' : found;
   const count = useBench((state) => countOf(standing(state)));
   const grave = useBench((state) => isGrave(standing(state)));
-  const said = kind === 'wants' ? `${count} ${count === 1 ? 'wants' : 'want'} attention` : kind;
+  const said =
+    kind === 'wants'
+      ? t('{{count}} {{counted}} attention', { count, counted: count === 1 ? t('wants') : t('want') })
+      : kind === 'settled'
+        ? t('settled')
+        : t('untouched');
   return (
     <NavLink
       to={`/jobs/${jobId}/${stage}`}

@@ -1,28 +1,29 @@
 import { type Drawing, type Item, itemsAmong, type Shape, topGroupOf } from '@lambent/core/document';
 import { gatherThings } from '@lambent/core/edits';
+import { t } from '../words/words.ts';
 
 /** What shapes are called, where they have no name of their own. */
 export const shapeNames: Record<Shape['kind'], string> = {
-  path: 'Path',
-  rectangle: 'Rectangle',
-  ellipse: 'Ellipse',
-  slot: 'Slot',
-  polygon: 'Polygon',
-  arc: 'Arc',
-  text: 'Text',
-  combined: 'Combination',
-  offset: 'Offset',
-  border: 'Border',
-  traced: 'Outlines of a picture',
-  picture: 'Picture',
+  path: t('Path'),
+  rectangle: t('Rectangle'),
+  ellipse: t('Ellipse'),
+  slot: t('Slot'),
+  polygon: t('Polygon'),
+  arc: t('Arc'),
+  text: t('Text'),
+  combined: t('Combination'),
+  offset: t('Offset'),
+  border: t('Border'),
+  traced: t('Outlines of a picture'),
+  picture: t('Picture'),
 };
 
 /** What an item is called in lists: its own name, or that of its kind. */
 export function nameOf({ name, shape }: Item): string {
   if (name) return name;
   if (shape.kind === 'text') return `“${shape.text.words.split('\n')[0]}”`;
-  if (shape.kind === 'ellipse' && shape.rx === shape.ry) return 'Circle';
-  return shape.kind === 'polygon' && shape.inner !== null ? 'Star' : shapeNames[shape.kind];
+  if (shape.kind === 'ellipse' && shape.rx === shape.ry) return t('Circle');
+  return shape.kind === 'polygon' && shape.inner !== null ? t('Star') : shapeNames[shape.kind];
 }
 
 /** What the list shows as one: an outermost group, or an item that is in none. */
@@ -74,7 +75,7 @@ function findThings(drawing: Drawing): Thing[] {
   const shown = drawing.items.filter((item) => !item.hidden);
   return [...gatherThings(drawing, shown)].map(([key, { group, items }]) => ({
     key,
-    name: group ? (group.name ?? 'Group') : nameOf(items[0]),
+    name: group ? (group.name ?? t('Group')) : nameOf(items[0]),
     ids: items.map(({ id }) => id),
   }));
 }
@@ -95,6 +96,7 @@ export function nameOfSelection(drawing: Drawing, selection: ReadonlySet<string>
   if (items.length === 1) return { id: first.id, name: first.name, usual: nameOf({ ...first, name: null }) };
   const things = new Set(items.map((item) => topGroupOf(drawing, item)?.id ?? item.id));
   const group = topGroupOf(drawing, first);
-  if (things.size > 1 || !group) return { id: null, name: null, usual: `${things.size} things` };
-  return { id: group.id, name: group.name, usual: 'Group' };
+  if (things.size > 1 || !group)
+    return { id: null, name: null, usual: t('{{things}} things', { things: things.size }) };
+  return { id: group.id, name: group.name, usual: t('Group') };
 }

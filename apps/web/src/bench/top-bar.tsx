@@ -9,6 +9,7 @@ import { useInSentence } from '../stores/numbers.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { asLength, asSize, formatDuration, formatMoney } from '../ui/figures.ts';
+import { t } from '../words/words.ts';
 import { useBench, useBenchActions } from './context.ts';
 import { changeMachine, offeredMachines } from './machine-choice.ts';
 import { SendButton } from './send-button.tsx';
@@ -37,15 +38,15 @@ export function TopBar() {
       <Link
         to="/"
         className="flex w-[86px] shrink-0 justify-center max-lg:w-14 pointer-coarse:py-2"
-        aria-label="To the Desk"
-        title="To the Desk"
+        aria-label={t('To the Desk')}
+        title={t('To the Desk')}
       >
         <img src="/mark.svg" alt="" className="size-7" />
       </Link>
       <JobName />
       <div className="mx-auto flex gap-3 max-lg:order-last max-lg:w-full max-lg:pb-1.5 max-lg:pl-3.5 max-xl:pointer-coarse:order-last max-xl:pointer-coarse:w-full max-xl:pointer-coarse:pb-1 max-xl:pointer-coarse:pl-[86px]">
         <Choice
-          label="Machine"
+          label={t('Machine')}
           look="chip"
           icon={<Cpu size={15} className="shrink-0 text-petrol" aria-hidden />}
           value={machine.id}
@@ -57,11 +58,11 @@ export function TopBar() {
           choose={(id) => changeMachine(actions, id)}
         />
         <Choice
-          label="Material of the sheet"
+          label={t('Material of the sheet')}
           look="chip"
           icon={<Layers size={15} className="shrink-0 text-petrol" aria-hidden />}
           value={material?.id ?? null}
-          empty="No sheet yet"
+          empty={t('No sheet yet')}
           options={offeredMaterials(materials, material?.id).map(({ id, name, thicknessMm }) => ({
             value: id,
             text: name,
@@ -73,14 +74,16 @@ export function TopBar() {
       <WhoChip isSlim />
       <div className="flex">
         <IconButton
-          label={past ? withKeys(`Undo: ${inSentence(past)}`, 'undo') : 'Nothing to undo'}
+          label={past ? withKeys(t('Undo: {{past}}', { past: inSentence(past) }), 'undo') : t('Nothing to undo')}
           disabled={past === undefined}
           onClick={actions.undo}
         >
           <Undo2 size={18} aria-hidden />
         </IconButton>
         <IconButton
-          label={future ? withKeys(`Redo: ${inSentence(future)}`, 'redo') : 'Nothing to redo'}
+          label={
+            future ? withKeys(t('Redo: {{future}}', { future: inSentence(future) }), 'redo') : t('Nothing to redo')
+          }
           disabled={future === undefined}
           onClick={actions.redo}
         >
@@ -110,14 +113,14 @@ function JobName() {
       actions.rename(next);
       void queries.invalidateQueries({ queryKey: ['jobs'] });
     } catch (error) {
-      toast.error(`The title was not changed. ${sentenceOf(error)}`);
+      toast.error(t('The title was not changed. {{error}}', { error: sentenceOf(error) }));
     }
   };
   return (
     <div className="min-w-0 max-w-[290px] flex-1 max-lg:mr-auto max-xl:pointer-coarse:mr-auto pointer-coarse:max-w-[460px] pointer-coarse:flex pointer-coarse:items-center pointer-coarse:gap-2">
       <input
-        aria-label="Title of the job"
-        title="Click to change the title"
+        aria-label={t('Title of the job')}
+        title={t('Click to change the title')}
         value={typed ?? title}
         maxLength={120}
         onChange={(event) => setTyped(event.target.value)}
@@ -133,9 +136,12 @@ function JobName() {
       />
       <p className="truncate text-[12px] leading-4 text-quiet">
         {/* What is not saved is said in full, whatever the project is called. */}
-        Desk
-        {project && (save.kind === 'saved' || save.kind === 'saving' || save.kind === 'changed') ? ` / ${project}` : ''}{' '}
-        ·{' '}
+        {t('Desk{{project}} ·', {
+          project:
+            project && (save.kind === 'saved' || save.kind === 'saving' || save.kind === 'changed')
+              ? ` / ${project}`
+              : '',
+        })}{' '}
         <Versions>
           <SaveWord save={save} />
         </Versions>
@@ -147,32 +153,32 @@ function JobName() {
 function SaveWord({ save }: { save: SaveState }) {
   switch (save.kind) {
     case 'saved':
-      return <span data-testid="save-state">saved</span>;
+      return <span data-testid="save-state">{t('saved')}</span>;
     case 'changed':
     case 'saving':
-      return <span data-testid="save-state">saving…</span>;
+      return <span data-testid="save-state">{t('saving…')}</span>;
     case 'conflict':
       return (
         <span data-testid="save-state" className="font-semibold text-stop">
-          changed elsewhere
+          {t('changed elsewhere')}
         </span>
       );
     case 'deleted':
       return (
         <span data-testid="save-state" className="font-semibold text-stop">
-          deleted elsewhere
+          {t('deleted elsewhere')}
         </span>
       );
     case 'refused':
       return (
         <span data-testid="save-state" className="font-semibold text-stop" title={save.message}>
-          not saved: {save.message}
+          {t('not saved: {{message}}', { message: save.message })}
         </span>
       );
     case 'failed':
       return (
         <span data-testid="save-state" className="font-semibold text-stop" title={save.message}>
-          not saved, trying again
+          {t('not saved, trying again')}
         </span>
       );
   }
@@ -192,7 +198,7 @@ function PlanTime() {
   );
   const parts = [
     ...(price?.parts.map(({ what, amount }) => `${what}: ${formatMoney(amount, pricing)}`) ?? []),
-    ...(price?.unpriced.map((what) => `${what}: no price`) ?? []),
+    ...(price?.unpriced.map((what) => t('{{what}}: no price', { what })) ?? []),
   ].join('\n');
   const ink = current ? '' : 'text-quiet';
   return (
@@ -200,14 +206,18 @@ function PlanTime() {
       <p className={`figures text-[14px] font-bold leading-5 ${ink}`}>
         {planned ? formatDuration(planned.timeS) : '…'}
       </p>
-      {share !== null && <p className="text-[12px] leading-4 text-quiet">planning, {Math.round(share * 100)} %</p>}
+      {share !== null && (
+        <p className="text-[12px] leading-4 text-quiet">
+          {t('planning, {{share}} %', { share: Math.round(share * 100) })}
+        </p>
+      )}
       <p className="text-[12px] leading-4 text-quiet" title={parts} hidden={share !== null}>
-        {count === 1 ? '1 step' : `${count} steps`}
+        {count === 1 ? t('1 step') : t('{{count}} steps', { count })}
         {price && price.total > 0 && (
           <>
             {' · '}
             <span data-testid="plan-price">
-              {price.unpriced.length > 0 && 'from '}
+              {price.unpriced.length > 0 && t('from ')}
               {formatMoney(price.total, pricing)}
             </span>
           </>

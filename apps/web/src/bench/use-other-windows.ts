@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { api } from '../api.ts';
 import { useLive } from '../stores/live.ts';
+import { t } from '../words/words.ts';
 import { openWholeJob } from './open-whole-job.ts';
 import type { BenchActions } from './state/bench-state.ts';
 
@@ -28,7 +29,7 @@ export function useOtherWindows(actions: BenchActions, subscribe: (listener: () 
         latest = Math.max(latest, opened.version);
         if (isOver || !isBehind()) return;
         actions.takeStored(opened);
-        toast('Changed in another window. This is how it was saved there; undo goes back.');
+        toast(t('Changed in another window. This is how it was saved there; undo goes back.'));
       } catch {
         // Asked again with the next save, here or there.
         latest = 0;

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { askToNotify } from '../stores/run-ends.ts';
 import { useWho } from '../stores/who.ts';
+import { t } from '../words/words.ts';
 import { useBenchActions } from './context.ts';
 import { saveNow } from './use-autosave.ts';
 
@@ -26,7 +27,7 @@ export function useSend(): (said?: SaidOfRun) => Promise<void> {
     try {
       await saveNow(actions);
       const { save, stored, jobId, prepared } = actions.get();
-      if (save.kind !== 'saved') throw new Error('The job could not be saved, so it was not sent.');
+      if (save.kind !== 'saved') throw new Error(t('The job could not be saved, so it was not sent.'));
       actions.preview(null);
       actions.select([]);
       await api.startRun(jobId, {

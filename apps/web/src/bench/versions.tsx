@@ -4,6 +4,7 @@ import { format } from 'date-fns';
 import type { ReactNode } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { t } from '../words/words.ts';
 import { openJob } from '../workers/work.ts';
 import { useBench, useBenchActions } from './context.ts';
 
@@ -13,7 +14,7 @@ export function Versions({ children }: { children: ReactNode }) {
     <Popover className="inline">
       <PopoverButton
         className="rounded underline decoration-dotted underline-offset-2 hover:text-petrol"
-        title="Versions"
+        title={t('Versions')}
       >
         {children}
       </PopoverButton>
@@ -35,14 +36,14 @@ function VersionList() {
   const goBack = async (number: number) => {
     try {
       const { document } = await openJob(jobId, number);
-      actions.edit(`back to version ${number}`, () => document);
+      actions.edit(t('back to version {{number}}', { number }), () => document);
     } catch (error) {
       toast.error(sentenceOf(error));
     }
   };
   if (versions.isError) return <p className="p-2 text-stop">{sentenceOf(versions.error)}</p>;
   return (
-    <ul aria-label="Versions">
+    <ul aria-label={t('Versions')}>
       {versions.data?.map(({ number, edit, savedAt }) => (
         <li key={number}>
           <CloseButton

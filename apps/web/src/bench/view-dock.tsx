@@ -2,6 +2,7 @@ import { Keyboard, LayoutGrid, SquareDashedMousePointer, ZoomIn, ZoomOut } from 
 import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Toolbar } from '../ui/toolbar.tsx';
+import { t } from '../words/words.ts';
 import type { Look } from './bed/look.ts';
 import { showBed, showSelection } from './bed/showing.ts';
 import { zoomAt } from './bed/view.ts';
@@ -9,10 +10,10 @@ import { useBench, useBenchActions } from './context.ts';
 import { withKeys } from './shortcuts.ts';
 
 const lookWords: readonly { value: Look; text: string }[] = [
-  { value: 'operations', text: 'Operations' },
-  { value: 'paints', text: 'Real colours' },
-  { value: 'outlines', text: 'Outlines' },
-  { value: 'burnt', text: 'As burnt' },
+  { value: 'operations', text: t('Operations') },
+  { value: 'paints', text: t('Real colours') },
+  { value: 'outlines', text: t('Outlines') },
+  { value: 'burnt', text: t('As burnt') },
 ];
 
 /** How the bed is looked at; floats at its foot. */
@@ -25,32 +26,32 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
     actions.showView(zoomAt(view, viewSize.width / 2, viewSize.height / 2, factor));
   };
   return (
-    <Toolbar label="View">
-      <IconButton label={withKeys('Show the whole bed', 'showBed')} onClick={() => showBed(actions)}>
+    <Toolbar label={t('View')}>
+      <IconButton label={withKeys(t('Show the whole bed'), 'showBed')} onClick={() => showBed(actions)}>
         <LayoutGrid size={17} aria-hidden />
       </IconButton>
       <IconButton
-        label={withKeys('Show the selection', 'showSelection')}
+        label={withKeys(t('Show the selection'), 'showSelection')}
         disabled={!selected}
         onClick={() => showSelection(actions)}
       >
         <SquareDashedMousePointer size={17} aria-hidden />
       </IconButton>
-      <IconButton label="Nearer (+)" onClick={() => zoom(1.25)}>
+      <IconButton label={t('Nearer (+)')} onClick={() => zoom(1.25)}>
         <ZoomIn size={17} aria-hidden />
       </IconButton>
-      <IconButton label="Farther (−)" onClick={() => zoom(0.8)}>
+      <IconButton label={t('Farther (−)')} onClick={() => zoom(0.8)}>
         <ZoomOut size={17} aria-hidden />
       </IconButton>
       <span className="mx-1 h-5 w-px bg-line" aria-hidden />
       <Choice
-        label={withKeys('Drawn as', 'look')}
+        label={withKeys(t('Drawn as'), 'look')}
         look="chip"
         value={look}
         options={lookWords}
         choose={actions.chooseLook}
       />
-      <IconButton label={withKeys('Keys', 'sheet')} onClick={showKeys}>
+      <IconButton label={withKeys(t('Keys'), 'sheet')} onClick={showKeys}>
         <Keyboard size={17} aria-hidden />
       </IconButton>
     </Toolbar>

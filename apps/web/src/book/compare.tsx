@@ -5,6 +5,7 @@ import { X } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Choice } from '../ui/choice.tsx';
 import { asLength } from '../ui/figures.ts';
+import { said, t } from '../words/words.ts';
 import { SideBySide } from './side-by-side.tsx';
 
 // The chart's library is large, and not needed before one looks at a chart.
@@ -28,24 +29,26 @@ export function Compare({ material, materials, machines }: Props) {
     return [...family, ...chosen.flatMap((entry) => relatedBurns({ ...book, materials: [entry] }, entry, operation))];
   }, [material, materials, machines, operation, others]);
   return (
-    <section aria-label="Compared" className="mt-5 rounded-[10px] border border-line bg-paper p-4">
+    <section aria-label={t('Compared')} className="mt-5 rounded-[10px] border border-line bg-paper p-4">
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <h3 className="font-bold">Compared with its family{material.family ? `: ${material.family}` : ''}</h3>
+        <h3 className="font-bold">
+          {t('Compared with its family{{family}}', { family: material.family ? `: ${material.family}` : '' })}
+        </h3>
         <Choice
-          label="Compared for"
+          label={t('Compared for')}
           look="chip"
           value={operation}
           options={burntOperations.map((burntOperation) => ({
             value: burntOperation,
-            text: operationOf(burntOperation).plural,
+            text: said(operationOf(burntOperation).plural),
           }))}
           choose={setOperation}
         />
         <Choice
-          label="Compare another material"
+          label={t('Compare another material')}
           look="chip"
           value={null}
-          empty="And with…"
+          empty={t('And with…')}
           options={materials
             .filter(
               ({ id, archived, forbidden }) => id !== material.id && !archived && !forbidden && !others.includes(id),
@@ -57,7 +60,7 @@ export function Compare({ material, materials, machines }: Props) {
           <button
             key={id}
             type="button"
-            aria-label={`Leave ${materials.find((entry) => entry.id === id)?.name ?? id} out`}
+            aria-label={t('Leave {{name}} out', { name: materials.find((entry) => entry.id === id)?.name ?? id })}
             onClick={() => setOthers(others.filter((other) => other !== id))}
             className="flex h-7 items-center gap-1 rounded-lg border border-line bg-table px-2 hover:border-petrol"
           >
@@ -68,10 +71,10 @@ export function Compare({ material, materials, machines }: Props) {
       </div>
       {followsLines(operation) && (
         <>
-          <Suspense fallback={<p className="h-[280px] text-quiet">Drawing…</p>}>
+          <Suspense fallback={<p className="h-[280px] text-quiet">{t('Drawing…')}</p>}>
             <EnergyChart material={material} burns={burns} machines={machines} />
           </Suspense>
-          <p className="mb-2 text-[12px] text-quiet">Along a dashed line the energy per length is one.</p>
+          <p className="mb-2 text-[12px] text-quiet">{t('Along a dashed line the energy per length is one.')}</p>
         </>
       )}
       <SideBySide burns={burns} chosen={material} />

@@ -8,6 +8,7 @@ import { useEffect, useRef } from 'react';
 import { inSentence, written } from '../stores/numbers.ts';
 import { axisInk, ink } from '../ui/chart-ink.ts';
 import { asLength } from '../ui/figures.ts';
+import { t } from '../words/words.ts';
 
 use([LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
@@ -36,12 +37,14 @@ export default function EnergyChart({ material, burns, machines }: Props) {
       chart.dispose();
     };
   }, [burns, machines, material]);
-  if (burns.length === 0) return <p className="py-3 text-quiet">There is nothing to compare yet.</p>;
+  if (burns.length === 0) return <p className="py-3 text-quiet">{t('There is nothing to compare yet.')}</p>;
   return (
     <div
       ref={place}
       role="img"
-      aria-label={`Power against speed of ${burns.length} recipes, with lines of one energy per length`}
+      aria-label={t('Power against speed of {{burns}} recipes, with lines of one energy per length', {
+        burns: burns.length,
+      })}
       className="h-[280px] w-full"
     />
   );
@@ -57,7 +60,7 @@ function pointOf({ machine, recipe, material }: Burn, chosen: Material) {
   const isChosen = material === chosen;
   return {
     value: [speed, watts],
-    name: `${title}<br>${format.encodeHTML(machine.name)}, ${recipe.powerPercent} % (${figure(watts)} W), ${recipe.speedMmPerS} mm/s${recipe.passes > 1 ? `, ${recipe.passes} passes` : ''}<br>${figure(energy)} J/mm, ${recipe.evidence}`,
+    name: `${title}<br>${format.encodeHTML(machine.name)}, ${recipe.powerPercent} % (${figure(watts)} W), ${recipe.speedMmPerS} mm/s${recipe.passes > 1 ? t(', {{passes}} passes', { passes: recipe.passes }) : ''}<br>${figure(energy)} J/mm, ${recipe.evidence}`,
     symbolSize: isChosen ? 14 : 9,
     itemStyle: {
       opacity: recipe.evidence === 'proven' ? 1 : 0.45,
@@ -97,7 +100,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
         symbol: 'none',
         silent: true,
         lineStyle: { color: '#B9B2A2', type: 'dashed', width: 1 },
-        endLabel: { show: true, formatter: written(`${energy} J/mm`), color: ink(), fontSize: 12 },
+        endLabel: { show: true, formatter: written(t('{{energy}} J/mm', { energy })), color: ink(), fontSize: 12 },
       };
     });
   const series = machines.flatMap((machine, i) => {
@@ -116,7 +119,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
       type: 'value',
       min: 0,
       max: fastest,
-      name: 'Speed ÷ passes, mm/s',
+      name: t('Speed ÷ passes, mm/s'),
       nameLocation: 'middle',
       nameGap: 26,
       ...axisInk(),
@@ -125,7 +128,7 @@ function optionFor(burns: readonly Burn[], machines: readonly Machine[], chosen:
       type: 'value',
       min: 0,
       max: strongest,
-      name: 'Beam power, W',
+      name: t('Beam power, W'),
       nameLocation: 'middle',
       nameGap: 36,
       ...axisInk(),

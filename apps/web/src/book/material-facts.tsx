@@ -5,6 +5,7 @@ import { api } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { LengthField } from '../ui/length-field.tsx';
 import { Tick } from '../ui/tick.tsx';
+import { lowered, said, t } from '../words/words.ts';
 import type { BookHold } from './use-book.ts';
 
 /** What a material is: changed where it stands. */
@@ -21,21 +22,21 @@ export function MaterialFacts({ material, book }: { material: Material; book: Bo
     />
   );
   return (
-    <section aria-label="What it is" className="flex flex-col gap-2">
+    <section aria-label={t('What it is')} className="flex flex-col gap-2">
       <div className="grid grid-cols-4 gap-x-3 gap-y-2">
-        <Words label="Name" value={material.name} commit={(name) => name !== '' && change({ name })} />
-        <Words label="Family" value={material.family ?? ''} commit={(family) => change({ family })} />
-        {length('Thickness', 'thicknessMm')}
-        {length('Measured', 'measuredMm')}
-        <Words label="Colour" value={material.colour ?? ''} commit={(colour) => change({ colour })} />
-        <Words label="Finish" value={material.finish ?? ''} commit={(finish) => change({ finish })} />
-        {length('Sheet width', 'sheetWidth')}
-        {length('Sheet height', 'sheetHeight')}
+        <Words label={t('Name')} value={material.name} commit={(name) => name !== '' && change({ name })} />
+        <Words label={t('Family')} value={material.family ?? ''} commit={(family) => change({ family })} />
+        {length(t('Thickness'), 'thicknessMm')}
+        {length(t('Measured'), 'measuredMm')}
+        <Words label={t('Colour')} value={material.colour ?? ''} commit={(colour) => change({ colour })} />
+        <Words label={t('Finish')} value={material.finish ?? ''} commit={(finish) => change({ finish })} />
+        {length(t('Sheet width'), 'sheetWidth')}
+        {length(t('Sheet height'), 'sheetHeight')}
       </div>
       <div className="grid grid-cols-2 gap-x-3">
-        <Words label="Notes" value={material.notes ?? ''} commit={(notes) => change({ notes })} />
+        <Words label={t('Notes')} value={material.notes ?? ''} commit={(notes) => change({ notes })} />
         <Words
-          label="Never to be lasered, because"
+          label={t('Never to be lasered, because')}
           value={material.forbidden ?? ''}
           commit={(why) => change({ forbidden: why === '' ? null : why })}
         />
@@ -43,16 +44,16 @@ export function MaterialFacts({ material, book }: { material: Material; book: Bo
       <LeastSizes material={material} change={change} />
       <div className="flex items-center gap-4">
         <Tick checked={material.isClear ?? false} set={(isClear) => change({ isClear })}>
-          One sees through it
+          {t('One sees through it')}
         </Tick>
         <Tick checked={material.turnsLighter ?? false} set={(turnsLighter) => change({ turnsLighter })}>
-          Turns lighter where it burns
+          {t('Turns lighter where it burns')}
         </Tick>
         <Tick checked={material.masked ?? false} set={(masked) => change({ masked })}>
-          Covered by a film
+          {t('Covered by a film')}
         </Tick>
         <Button look="quiet" onClick={() => change({ archived: !material.archived })}>
-          {material.archived ? 'Take it up again' : 'Put it away'}
+          {material.archived ? t('Take it up again') : t('Put it away')}
         </Button>
       </div>
     </section>
@@ -64,12 +65,12 @@ function LeastSizes({ material, change }: { material: Material; change: (part: P
   return (
     <details>
       <summary className="cursor-pointer text-quiet">
-        Least sizes that hold{material.leastSizes ? '' : ', not known yet'}
+        {t('Least sizes that hold{{leastSizes}}', { leastSizes: material.leastSizes ? '' : t(', not known yet') })}
       </summary>
       <div className="mt-2 grid grid-cols-4 gap-x-3 gap-y-2">
         {burntOperations.flatMap((operation) => {
           const known = material.leastSizes?.[operation] ?? { detailMm: 0, letterMm: 0 };
-          const name = operationOf(operation).name.toLowerCase();
+          const name = lowered(said(operationOf(operation).name));
           const field = (label: string, size: 'detailMm' | 'letterMm') => (
             <LengthField
               key={`${operation} ${size}`}
@@ -80,8 +81,8 @@ function LeastSizes({ material, change }: { material: Material; change: (part: P
               commit={(mm) => change({ leastSizes: { ...material.leastSizes, [operation]: { ...known, [size]: mm } } })}
             />
           );
-          const detail = separates(operation) ? 'Walls' : fillsAreas(operation) ? 'Lines' : null;
-          return [...(detail ? [field(detail, 'detailMm')] : []), field('Capitals', 'letterMm')];
+          const detail = separates(operation) ? t('Walls') : fillsAreas(operation) ? t('Lines') : null;
+          return [...(detail ? [field(detail, 'detailMm')] : []), field(t('Capitals'), 'letterMm')];
         })}
       </div>
     </details>

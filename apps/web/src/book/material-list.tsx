@@ -12,7 +12,10 @@ import { Button } from '../ui/button.tsx';
 import { asLength } from '../ui/figures.ts';
 import { FileButton } from '../ui/file-button.tsx';
 import { Tick } from '../ui/tick.tsx';
+import { t } from '../words/words.ts';
 import type { BookHold } from './use-book.ts';
+
+const others = t('Others');
 
 /** Materials as the list shows them: by family, those of no family last. */
 function byFamily(materials: readonly Material[], looked: string, archived: boolean): [string, Material[]][] {
@@ -23,10 +26,10 @@ function byFamily(materials: readonly Material[], looked: string, archived: bool
     const text =
       `${material.name} ${material.family ?? ''} ${material.thicknessMm} ${material.colour ?? ''}`.toLowerCase();
     if (!words.every((word) => text.includes(word))) continue;
-    gather(families, material.family || 'Others', material);
+    gather(families, material.family || others, material);
   }
   return [...families]
-    .sort(([a], [b]) => Number(a === 'Others') - Number(b === 'Others') || a.localeCompare(b))
+    .sort(([a], [b]) => Number(a === others) - Number(b === others) || a.localeCompare(b))
     .map(([family, members]) => [
       family,
       members.toSorted((a, b) => a.name.localeCompare(b.name) || a.thicknessMm - b.thicknessMm),
@@ -48,22 +51,22 @@ export function MaterialList({
   const [archived, setArchived] = useState(false);
   const families = useMemo(() => byFamily(materials, looked, archived), [materials, looked, archived]);
   const make = async () => {
-    const plain = { name: 'New material', thicknessMm: 3, tone: '#D8CFBA', sheetWidth: 600, sheetHeight: 400 };
+    const plain = { name: t('New material'), thicknessMm: 3, tone: '#D8CFBA', sheetWidth: 600, sheetHeight: 400 };
     const count = materials.filter(({ name }) => name.startsWith(plain.name)).length;
     const material = { ...plain, name: count === 0 ? plain.name : `${plain.name} ${count + 1}` };
     const made = await book.change((author) => api.addMaterial(author, material));
     if (made) navigate(`/book/${made.id}`);
   };
   return (
-    <aside className="flex w-[260px] shrink-0 flex-col border-r border-line bg-paper" aria-label="Materials">
+    <aside className="flex w-[260px] shrink-0 flex-col border-r border-line bg-paper" aria-label={t('Materials')}>
       <div className="px-4 pb-2 pt-4">
-        <h1 className="text-[16px] font-bold">Recipe book</h1>
-        <p className="text-quiet">What the shop has learnt, by material.</p>
+        <h1 className="text-[16px] font-bold">{t('Recipe book')}</h1>
+        <p className="text-quiet">{t('What the shop has learnt, by material.')}</p>
         <label className="mt-2 flex h-8 items-center gap-2 rounded-lg border border-line bg-raised px-2 focus-within:border-petrol">
           <Search size={14} className="text-quiet" aria-hidden />
           <input
-            aria-label="Look for a material"
-            placeholder="Name, family or thickness"
+            aria-label={t('Look for a material')}
+            placeholder={t('Name, family or thickness')}
             value={looked}
             onChange={(event) => setLooked(event.target.value)}
             className="min-w-0 flex-1 bg-transparent outline-none"
@@ -71,7 +74,7 @@ export function MaterialList({
         </label>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-2">
-        {families.length === 0 && <p className="px-2.5 py-2 text-quiet">Nothing in the book is called that.</p>}
+        {families.length === 0 && <p className="px-2.5 py-2 text-quiet">{t('Nothing in the book is called that.')}</p>}
         {families.map(([family, members]) => (
           <section key={family} aria-label={family} className="mb-2">
             <h2 className="px-2.5 pb-0.5 pt-1 text-[12px] font-semibold text-quiet">{family}</h2>
@@ -92,7 +95,7 @@ export function MaterialList({
                       {material.name}
                     </span>
                     {material.forbidden && (
-                      <Ban size={14} className="shrink-0 text-stop" aria-label="never to be lasered" />
+                      <Ban size={14} className="shrink-0 text-stop" aria-label={t('never to be lasered')} />
                     )}
                     <span className="figures shrink-0 text-[12px] text-quiet">{asLength(material.thicknessMm)}</span>
                   </NavLink>
@@ -104,11 +107,11 @@ export function MaterialList({
       </div>
       <div className="flex flex-wrap gap-1.5 border-t border-line p-3">
         <Tick checked={archived} set={setArchived}>
-          Show what was put away
+          {t('Show what was put away')}
         </Tick>
         <Button onClick={() => void make()}>
           <Plus size={15} aria-hidden />
-          New material
+          {t('New material')}
         </Button>
         <TakeIn />
         {(['json', 'csv'] as const).map((kind) => (
@@ -116,11 +119,11 @@ export function MaterialList({
             key={kind}
             href={`/api/book/recipe-book.${kind}`}
             download={`recipe-book.${kind}`}
-            title={kind === 'json' ? 'The whole book as JSON' : 'The recipes as a table (CSV)'}
+            title={kind === 'json' ? t('The whole book as JSON') : t('The recipes as a table (CSV)')}
             className="inline-flex h-8 items-center gap-1.5 rounded-lg border border-line bg-raised px-3 hover:border-petrol"
           >
             <Download size={15} aria-hidden />
-            {kind === 'json' ? 'JSON' : 'Table, CSV'}
+            {kind === 'json' ? 'JSON' : t('Table, CSV')}
           </a>
         ))}
       </div>
@@ -152,9 +155,18 @@ function TakeIn() {
         queries.invalidateQueries({ queryKey: ['materials'] }),
         queries.invalidateQueries({ queryKey: ['book-history'] }),
       ]);
-      toast.success(`${file.name}: ${result.added} added, ${result.changed} changed, ${result.same} as they were.`);
+      toast.success(
+        t('{{name}}: {{added}} added, {{changed}} changed, {{same}} as they were.', {
+          name: file.name,
+          added: result.added,
+          changed: result.changed,
+          same: result.same,
+        }),
+      );
     } catch (error) {
-      toast.error(`${file.name} was not taken. ${sentenceOf(error)}`, { duration: 12_000 });
+      toast.error(t('{{name}} was not taken. {{error}}', { name: file.name, error: sentenceOf(error) }), {
+        duration: 12_000,
+      });
     }
   };
   return (
@@ -165,28 +177,31 @@ function TakeIn() {
         take={(picked) => void take(picked, 'all-or-nothing')}
       >
         <FileUp size={15} aria-hidden />
-        From a file
+        {t('From a file')}
       </FileButton>
       {waiting && (
         <section
-          aria-label="Lines that cannot be taken"
+          aria-label={t('Lines that cannot be taken')}
           className="w-full rounded-[10px] border border-warn bg-warn-soft p-2.5"
         >
           <p className="font-semibold">
-            {waiting.file.name}: {waiting.result.faults.length} {waiting.result.faults.length === 1 ? 'line' : 'lines'}{' '}
-            cannot be taken. Nothing was changed.
+            {t('{{name}}: {{faults}} {{faults2}} cannot be taken. Nothing was changed.', {
+              name: waiting.file.name,
+              faults: waiting.result.faults.length,
+              faults2: waiting.result.faults.length === 1 ? t('line') : t('lines'),
+            })}
           </p>
           <ul className="my-1.5 max-h-40 overflow-y-auto text-[12px]">
             {waiting.result.faults.map(({ line, sentence }) => (
               <li key={line}>
-                <span className="figures font-semibold">Line {line}:</span> {sentence}
+                <span className="figures font-semibold">{t('Line {{line}}:', { line })}</span> {sentence}
               </li>
             ))}
           </ul>
           <div className="flex flex-wrap gap-1.5">
-            <Button onClick={() => void take(waiting.file, 'good')}>Take the others</Button>
+            <Button onClick={() => void take(waiting.file, 'good')}>{t('Take the others')}</Button>
             <Button look="quiet" onClick={() => setWaiting(null)}>
-              Take nothing
+              {t('Take nothing')}
             </Button>
           </div>
         </section>

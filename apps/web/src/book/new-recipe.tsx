@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { api } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
+import { said, t } from '../words/words.ts';
 import { today } from './recipe-line.ts';
 import type { BookHold } from './use-book.ts';
 
@@ -43,22 +44,22 @@ export function NewRecipe({ material, machines, book }: Props) {
   return (
     <div className="mt-2 flex items-center gap-2">
       <Choice
-        label="Machine of the new recipe"
+        label={t('Machine of the new recipe')}
         look="chip"
         value={machineId}
         options={machines.map(({ id, name }) => ({ value: id, text: name }))}
         choose={setMachineId}
       />
       <Choice
-        label="Operation of the new recipe"
+        label={t('Operation of the new recipe')}
         look="chip"
         value={operation}
-        options={burntOperations.map((value) => ({ value, text: operationOf(value).name }))}
+        options={burntOperations.map((value) => ({ value, text: said(operationOf(value).name) }))}
         choose={setOperation}
       />
       <Button onClick={make}>
         <Plus size={15} aria-hidden />
-        New recipe
+        {t('New recipe')}
       </Button>
     </div>
   );

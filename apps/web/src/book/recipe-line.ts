@@ -11,6 +11,7 @@ import {
 } from '@lambent/core/settings';
 import { api } from '../api.ts';
 import type { SettingHold } from '../recipe/setting-hold.ts';
+import { said } from '../words/words.ts';
 import type { BookHold } from './use-book.ts';
 
 /** A recipe as a line of the table: with its machine, what that cannot do of it, and how it is changed. */
@@ -54,13 +55,16 @@ function lineOf(recipe: Recipe, materialId: string, machine: Machine, book: Book
     has: (setting) => settingsOf(operation).includes(setting),
     set: (setting) => (value) => {
       const isOther = recipe.evidence === 'proven' && settingOf(setting).isInEveryRecipe;
-      const typed = { evidence: 'copied' as const, proof: { by: book.by, on: today(), what: 'typed into the book' } };
+      const typed = {
+        evidence: 'copied' as const,
+        proof: { by: book.by, on: today(), what: 'typed into the book' },
+      };
       const measured = { kerfFrom: { from: 'copied' as const, by: book.by, on: today() } };
       change({ [setting]: value, ...(isOther ? typed : {}), ...(setting === 'kerfMm' ? measured : {}) });
       return undefined;
     },
     look: (setting) => ({ marked: false, fault: beyond.find((entry) => entry.setting === setting)?.sentence }),
   };
-  const title = `${operationOf(operation).name}${recipe.variant ? `, ${recipe.variant}` : ''}`;
+  const title = `${said(operationOf(operation).name)}${recipe.variant ? `, ${recipe.variant}` : ''}`;
   return { recipe, machine, settings, beyond, title, hold, by: book.by, change };
 }

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 
 interface Props {
   pictureId: string | undefined;
@@ -22,7 +23,12 @@ export function RecipePicture({ pictureId, title, keep }: Props) {
       setMissing(false);
       keep(id);
     } catch (error) {
-      toast.error(`${file.name} was not kept. ${sentenceOf(error)} Choose a photo as PNG or JPEG.`);
+      toast.error(
+        t('{{name}} was not kept. {{error}} Choose a photo as PNG or JPEG.', {
+          name: file.name,
+          error: sentenceOf(error),
+        }),
+      );
     }
   };
   return (
@@ -30,18 +36,18 @@ export function RecipePicture({ pictureId, title, keep }: Props) {
       {pictureId && !missing ? (
         <img
           src={`/api/pictures/${pictureId}`}
-          alt={`What comes of ${title}`}
+          alt={t('What comes of {{title}}', { title })}
           onError={() => setMissing(true)}
           className="max-h-36 max-w-56 rounded-lg border border-line bg-raised object-contain"
         />
       ) : (
         <p className="text-[12px] text-quiet">
-          {missing ? 'Its picture is not on this server: choose it again.' : 'No picture of the result yet.'}
+          {missing ? t('Its picture is not on this server: choose it again.') : t('No picture of the result yet.')}
         </p>
       )}
       <div className="flex flex-col items-start">
         <label className="cursor-pointer rounded-lg px-3 py-1.5 font-semibold text-petrol hover:bg-petrol-soft focus-within:outline-2 focus-within:outline-petrol">
-          {pictureId ? 'Another picture' : 'Add a picture'}
+          {pictureId ? t('Another picture') : t('Add a picture')}
           <input
             type="file"
             accept="image/png,image/jpeg"
@@ -54,7 +60,7 @@ export function RecipePicture({ pictureId, title, keep }: Props) {
         </label>
         {pictureId && (
           <Button look="quiet" onClick={() => keep(undefined)}>
-            Take it away
+            {t('Take it away')}
           </Button>
         )}
       </div>

@@ -14,6 +14,7 @@ import { formatSpeed } from '../ui/figures.ts';
 import { OperationMark } from '../ui/operation-mark.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { lowered, said, t } from '../words/words.ts';
 import { energyWords } from './energy-words.ts';
 import { RecipeDetails } from './recipe-details.tsx';
 import { type RecipeLine, today } from './recipe-line.ts';
@@ -29,9 +30,9 @@ const Opened = createContext<{ ids: ReadonlySet<string>; toggle: (id: string) =>
 const idOf = ({ recipe }: RecipeLine) => String(recipe.id);
 
 const evidenceWords: readonly { value: Evidence; text: string }[] = [
-  { value: 'proven', text: 'Proven' },
-  { value: 'copied', text: 'Copied' },
-  { value: 'worked out', text: 'Worked out' },
+  { value: 'proven', text: t('Proven') },
+  { value: 'copied', text: t('Copied') },
+  { value: 'worked out', text: t('Worked out') },
 ];
 
 function OperationCell({ row: { original } }: Cell) {
@@ -39,7 +40,7 @@ function OperationCell({ row: { original } }: Cell) {
   return (
     <span className="flex items-center gap-1 pt-1.5 font-semibold">
       <OperationMark operation={operation} />
-      {operationOf(operation).name}
+      {said(operationOf(operation).name)}
     </span>
   );
 }
@@ -48,12 +49,17 @@ function VariantCell({ row: { original } }: Cell) {
   const { variant } = original.recipe;
   return (
     <span className="block truncate pt-1.5" title={variant}>
-      {variant ?? <span className="text-quiet">usual</span>}
+      {variant ?? <span className="text-quiet">{t('usual')}</span>}
     </span>
   );
 }
 
-const figureLabels = { powerPercent: 'Power', passes: 'Passes', kerfMm: 'Kerf', lineSpacingMm: 'Line spacing' };
+const figureLabels = {
+  powerPercent: t('Power'),
+  passes: t('Passes'),
+  kerfMm: t('Kerf'),
+  lineSpacingMm: t('Line spacing'),
+};
 
 /** A plain figure; the column’s id is the setting. */
 function FigureCell({ row: { original }, column }: Cell) {
@@ -65,14 +71,14 @@ function FigureCell({ row: { original }, column }: Cell) {
       bare
       label={figureLabels[setting]}
       text={setting === 'kerfMm' && (recipe.kerfMm ?? null) === null ? '' : String(settings[setting])}
-      parse={(text) => parsePlain(text, '%', 'Type a number.')}
+      parse={(text) => parsePlain(text, '%', t('Type a number.'))}
       commit={hold.set(setting)}
     />
   );
 }
 
 function SpeedHead() {
-  return <>Speed {useSpeedUnit()}</>;
+  return <>{t('Speed {{useSpeedUnit}}', { useSpeedUnit: useSpeedUnit() })}</>;
 }
 
 function SpeedCell({ row: { original } }: Cell) {
@@ -81,7 +87,7 @@ function SpeedCell({ row: { original } }: Cell) {
   return (
     <TypedField
       bare
-      label="Speed"
+      label={t('Speed')}
       text={formatSpeed(settings.speedMmPerS, speedUnit, machine.topSpeed).split(' ')[0]}
       parse={(text) => parseSpeed(text, speedUnit, machine.topSpeed)}
       commit={hold.set('speedMmPerS')}
@@ -104,7 +110,7 @@ function EvidenceCell({ row: { original } }: Cell) {
   return (
     <>
       <Choice
-        label={`How ${title.toLowerCase()} is known`}
+        label={t('How {{title}} is known', { title: lowered(title) })}
         look="chip"
         value={recipe.evidence}
         options={evidenceWords}
@@ -131,14 +137,14 @@ function ActionsCell({ row: { original } }: Cell) {
   return (
     <span className="flex">
       <IconButton
-        label={`Put ${title.toLowerCase()} away`}
+        label={t('Put {{title}} away', { title: lowered(title) })}
         className="size-7"
         onClick={() => change({ archived: true })}
       >
         <Archive size={14} aria-hidden />
       </IconButton>
       <IconButton
-        label={`${isOpen ? 'Less' : 'More'} of ${title.toLowerCase()}`}
+        label={t('{{isOpen}} of {{title}}', { isOpen: isOpen ? t('Less') : t('More'), title: lowered(title) })}
         aria-expanded={isOpen}
         className="size-7"
         onClick={() => toggle(idOf(original))}
@@ -154,31 +160,31 @@ const head = (width: string) => ({ head: `px-1 py-2 ${width}` });
 const columns = [
   helper.display({
     id: 'operation',
-    header: 'Operation',
+    header: t('Operation'),
     cell: OperationCell,
     meta: { head: 'py-2 pl-3 pr-1 w-[96px]', cell: 'pl-3!' },
   }),
-  helper.display({ id: 'variant', header: 'Variant', cell: VariantCell, meta: head('w-[76px]') }),
-  helper.display({ id: 'powerPercent', header: 'Power %', cell: FigureCell, meta: head('w-[60px]') }),
+  helper.display({ id: 'variant', header: t('Variant'), cell: VariantCell, meta: head('w-[76px]') }),
+  helper.display({ id: 'powerPercent', header: t('Power %'), cell: FigureCell, meta: head('w-[60px]') }),
   helper.display({ id: 'speedMmPerS', header: SpeedHead, cell: SpeedCell, meta: head('w-[76px]') }),
-  helper.display({ id: 'passes', header: 'Passes', cell: FigureCell, meta: head('w-[52px]') }),
-  helper.display({ id: 'kerfMm', header: 'Kerf mm', cell: FigureCell, meta: head('w-[68px]') }),
-  helper.display({ id: 'lineSpacingMm', header: 'Lines mm', cell: FigureCell, meta: head('w-[66px]') }),
+  helper.display({ id: 'passes', header: t('Passes'), cell: FigureCell, meta: head('w-[52px]') }),
+  helper.display({ id: 'kerfMm', header: t('Kerf mm'), cell: FigureCell, meta: head('w-[68px]') }),
+  helper.display({ id: 'lineSpacingMm', header: t('Lines mm'), cell: FigureCell, meta: head('w-[66px]') }),
   helper.display({
     id: 'energy',
-    header: 'Energy',
+    header: t('Energy'),
     cell: EnergyCell,
     meta: { ...head('w-[96px]'), cell: 'figures text-right text-[12px] text-quiet' },
   }),
   helper.display({
     id: 'evidence',
-    header: 'Known as',
+    header: t('Known as'),
     cell: EvidenceCell,
     meta: { ...head(''), cell: 'min-w-0 pl-3!' },
   }),
   helper.display({
     id: 'actions',
-    header: () => <span className="sr-only">What can be done</span>,
+    header: () => <span className="sr-only">{t('What can be done')}</span>,
     cell: ActionsCell,
     meta: head('w-[60px]'),
   }),

@@ -1,5 +1,6 @@
 import type { Machine } from '@lambent/core/machine';
 import type { Material } from '@lambent/core/recipes';
+import { t } from '../words/words.ts';
 import { NewRecipe } from './new-recipe.tsx';
 import { recipeLines } from './recipe-line.ts';
 import { RecipeTable } from './recipe-table.tsx';
@@ -16,21 +17,23 @@ export function RecipesPart({ material, machines, book }: Props) {
   const lines = recipeLines(material, machines, book);
   const homeless = material.recipes.filter(({ archived }) => !archived).length - lines.length;
   return (
-    <section aria-label="Recipes" className="mt-5">
+    <section aria-label={t('Recipes')} className="mt-5">
       <div className="overflow-hidden rounded-[10px] border border-line bg-paper">
         {lines.length > 0 ? (
           <RecipeTable lines={lines} />
         ) : (
           <p className="px-3 py-4 text-quiet">
             {material.forbidden
-              ? 'It must never be lasered, and has no recipes.'
-              : 'Nothing is known of it yet. Burn a test card, or type what you copied from elsewhere.'}
+              ? t('It must never be lasered, and has no recipes.')
+              : t('Nothing is known of it yet. Burn a test card, or type what you copied from elsewhere.')}
           </p>
         )}
       </div>
       {homeless > 0 && (
         <p className="mt-2 text-quiet">
-          {homeless === 1 ? 'One recipe is' : `${homeless} recipes are`} of machines that the shop no longer has.
+          {t('{{homeless}} of machines that the shop no longer has.', {
+            homeless: homeless === 1 ? t('One recipe is') : t('{{homeless}} recipes are', { homeless }),
+          })}
         </p>
       )}
       {!material.forbidden && <NewRecipe material={material} machines={machines} book={book} />}

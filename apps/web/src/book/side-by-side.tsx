@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { useSpeedUnit } from '../stores/speed-unit.ts';
 import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
 import { asLength, formatSpeed } from '../ui/figures.ts';
+import { t } from '../words/words.ts';
 import { energyWords } from './energy-words.ts';
 
 /** More recipes than this are not told apart by looking at them. */
@@ -23,7 +24,7 @@ function SpeedCell({ row: { original } }: Pick<CellOf<Burn>, 'row'>) {
 const columnsOf = (engraved: boolean) => [
   helper.accessor(({ material }) => `${String(material.thicknessMm).padStart(8)} ${material.name}`, {
     id: 'material',
-    header: 'Material',
+    header: t('Material'),
     cell: ({ row: { original } }) => (
       <>
         {original.material.name} <span className="figures">{asLength(original.material.thicknessMm)}</span>
@@ -37,25 +38,25 @@ const columnsOf = (engraved: boolean) => [
   }),
   helper.accessor(({ machine }) => machine.name, {
     id: 'machine',
-    header: 'Machine',
+    header: t('Machine'),
     sortFn: 'alphanumeric',
     meta: plain,
   }),
   helper.accessor(({ recipe }) => recipe.powerPercent, {
     id: 'power',
-    header: 'Power',
+    header: t('Power'),
     cell: ({ getValue }) => `${getValue()} %`,
     sortFn: 'basic',
     meta: figure,
   }),
   helper.accessor(({ recipe }) => recipe.speedMmPerS, {
     id: 'speed',
-    header: 'Speed',
+    header: t('Speed'),
     cell: SpeedCell,
     sortFn: 'basic',
     meta: figure,
   }),
-  helper.accessor(({ recipe }) => recipe.passes, { id: 'passes', header: 'Passes', sortFn: 'basic', meta: figure }),
+  helper.accessor(({ recipe }) => recipe.passes, { id: 'passes', header: t('Passes'), sortFn: 'basic', meta: figure }),
   helper.accessor(({ recipe }) => (engraved ? recipe.lineSpacingMm : recipe.kerfMm) || undefined, {
     id: 'across',
     header: engraved ? 'Lines' : 'Kerf',
@@ -66,7 +67,7 @@ const columnsOf = (engraved: boolean) => [
   }),
   helper.accessor(({ recipe, machine }) => energyPerMm(recipe, wattsOf(machine)), {
     id: 'energy',
-    header: 'Energy',
+    header: t('Energy'),
     cell: ({ getValue, row: { original } }) => energyWords(getValue(), original.recipe.operation),
     sortFn: 'basic',
     sortUndefined: 'last',
@@ -74,7 +75,7 @@ const columnsOf = (engraved: boolean) => [
   }),
   helper.accessor(({ recipe }) => recipe.evidence, {
     id: 'evidence',
-    header: 'Known as',
+    header: t('Known as'),
     sortFn: 'alphanumeric',
     meta: plain,
   }),
@@ -96,7 +97,7 @@ export function SideBySide({ burns, chosen }: { burns: readonly Burn[]; chosen: 
   if (sorted.length === 0) return null;
   return (
     <DataTable
-      label="Recipes side by side"
+      label={t('Recipes side by side')}
       columns={fillsAreas(sorted[0].recipe.operation) ? columns.engraved : columns.alongLines}
       lines={sorted}
       most={mostRows}
@@ -106,7 +107,7 @@ export function SideBySide({ burns, chosen }: { burns: readonly Burn[]; chosen: 
       caption={
         sorted.length > mostRows ? (
           <caption className="caption-bottom pt-1 text-left text-[12px] text-quiet">
-            {sorted.length - mostRows} more are in the chart only.
+            {t('{{sorted}} more are in the chart only.', { sorted: sorted.length - mostRows })}
           </caption>
         ) : undefined
       }

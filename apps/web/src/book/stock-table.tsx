@@ -10,6 +10,7 @@ import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { t } from '../words/words.ts';
 import type { BookHold } from './use-book.ts';
 
 type Cell = CellOf<StockedSheet>;
@@ -28,7 +29,7 @@ function SideCell({ row: { original }, column }: Cell) {
   return (
     <LengthField
       bare
-      label={side === 'width' ? 'Width' : 'Height'}
+      label={side === 'width' ? t('Width') : t('Height')}
       unit="mm"
       value={original[side]}
       takes="more-than-0"
@@ -42,7 +43,7 @@ function CountCell({ row: { original } }: Cell) {
   return (
     <NumberField
       bare
-      label="Sheets"
+      label={t('Sheets')}
       layout="stack"
       value={original.count}
       least={0}
@@ -59,16 +60,16 @@ function PriceCell({ row: { original } }: Cell) {
   return (
     <TypedField
       bare
-      label="Price of one"
+      label={t('Price of one')}
       unit={currency}
       text={price === null ? '' : price.toFixed(2)}
       parse={(text) =>
         text.trim() === ''
           ? { ok: true, value: Number.NaN }
-          : parsePlain(text, currency, 'Type an amount, or nothing to charge by the area.')
+          : parsePlain(text, currency, t('Type an amount, or nothing to charge by the area.'))
       }
       commit={(typed) => {
-        if (typed < 0 || typed > 1_000_000) return 'From 0 to a million.';
+        if (typed < 0 || typed > 1_000_000) return t('From 0 to a million.');
         return set(id, { price: Number.isNaN(typed) ? null : typed });
       }}
     />
@@ -79,7 +80,7 @@ function RemoveCell({ row: { original } }: Cell) {
   const { remove } = useContext(Stock);
   return (
     <IconButton
-      label={`Take the size ${original.width} × ${original.height} mm out`}
+      label={t('Take the size {{width}} × {{height}} mm out', { width: original.width, height: original.height })}
       onClick={() => remove(original.id)}
     >
       <Trash2 size={14} aria-hidden />
@@ -90,17 +91,21 @@ function RemoveCell({ row: { original } }: Cell) {
 const helper = createColumnHelper<typeof tableParts, StockedSheet>();
 const wide = { head: 'pr-2 py-1 w-[160px]', cell: 'pr-2 py-1' };
 const columns = [
-  helper.display({ id: 'width', header: 'Width', cell: SideCell, meta: wide }),
-  helper.display({ id: 'height', header: 'Height', cell: SideCell, meta: wide }),
-  helper.display({ id: 'count', header: 'Sheets', cell: CountCell, meta: { ...wide, head: 'pr-2 py-1 w-[120px]' } }),
-  helper.display({ id: 'price', header: 'Price of one', cell: PriceCell, meta: wide }),
+  helper.display({ id: 'width', header: t('Width'), cell: SideCell, meta: wide }),
+  helper.display({ id: 'height', header: t('Height'), cell: SideCell, meta: wide }),
+  helper.display({ id: 'count', header: t('Sheets'), cell: CountCell, meta: { ...wide, head: 'pr-2 py-1 w-[120px]' } }),
+  helper.display({ id: 'price', header: t('Price of one'), cell: PriceCell, meta: wide }),
   helper.display({
     id: 'kind',
-    header: 'Kind',
+    header: t('Kind'),
     cell: ({ row: { original } }) => (original.offcut ? 'offcut' : 'whole'),
     meta: { head: 'py-1 w-[60px]', cell: 'text-[12px] text-quiet' },
   }),
-  helper.display({ id: 'remove', header: () => <span className="sr-only">What can be done</span>, cell: RemoveCell }),
+  helper.display({
+    id: 'remove',
+    header: () => <span className="sr-only">{t('What can be done')}</span>,
+    cell: RemoveCell,
+  }),
 ];
 
 /** The sheets of a material that the shop has: counted, priced, changed where they stand. */
@@ -122,17 +127,17 @@ export function StockTable({ material, book }: { material: Material; book: BookH
     change((all) => [...all, { id: crypto.randomUUID(), width, height, count: 1, price: null }]);
   };
   return (
-    <section aria-label="Sheets in stock" className="mt-4">
+    <section aria-label={t('Sheets in stock')} className="mt-4">
       <div className="flex items-center gap-2">
-        <h3 className="font-bold">Sheets in stock</h3>
+        <h3 className="font-bold">{t('Sheets in stock')}</h3>
         <Button look="quiet" onClick={add}>
           <Plus size={14} aria-hidden />
-          Add a size
+          {t('Add a size')}
         </Button>
       </div>
       {stock.length === 0 ? (
         <p className="text-quiet">
-          None are counted. With a size added, runs take their sheets from it, and the price can go by the sheet.
+          {t('None are counted. With a size added, runs take their sheets from it, and the price can go by the sheet.')}
         </p>
       ) : (
         <Stock.Provider value={{ set, remove, currency }}>
@@ -141,7 +146,7 @@ export function StockTable({ material, book }: { material: Material; book: BookH
             columns={columns}
             lines={stock}
             idOf={({ id }) => id}
-            row={({ width, height }) => ({ label: `${width} × ${height} mm` })}
+            row={({ width, height }) => ({ label: t('{{width}} × {{height}} mm', { width, height }) })}
           />
         </Stock.Provider>
       )}

@@ -7,12 +7,13 @@ import { Button, buttonLook } from '../ui/button.tsx';
 import { asSize } from '../ui/figures.ts';
 import { ChoiceInput, useCheckedForm, WordsInput } from '../ui/form.tsx';
 import { Notice } from '../ui/notice.tsx';
+import { t } from '../words/words.ts';
 
 /** Makes a job: what it is called, and the machine that it is for. */
 export default function NewJobForm({ machines }: { machines: readonly Machine[] }) {
   const navigate = useNavigate();
   const { control, handleSubmit } = useCheckedForm(CreateJobDto, {
-    title: 'Untitled job',
+    title: t('Untitled job'),
     machineId: machines[0]?.id ?? '',
   });
   const create = useMutation({
@@ -21,31 +22,35 @@ export default function NewJobForm({ machines }: { machines: readonly Machine[] 
   });
   if (machines.length === 0) {
     return (
-      <Notice level="notes" title="A job is made for a machine.">
+      <Notice level="notes" title={t('A job is made for a machine.')}>
         <p className="mb-2">
-          There is none yet: add one, with its bed and its speeds. A stand-in of it can run the job.
+          {t('There is none yet: add one, with its bed and its speeds. A stand-in of it can run the job.')}
         </p>
         <Link to="/machines/new" className={buttonLook('main')}>
-          Add a machine
+          {t('Add a machine')}
         </Link>
       </Notice>
     );
   }
   return (
-    <form className="flex flex-col gap-3" aria-label="New job" onSubmit={handleSubmit((job) => create.mutate(job))}>
+    <form
+      className="flex flex-col gap-3"
+      aria-label={t('New job')}
+      onSubmit={handleSubmit((job) => create.mutate(job))}
+    >
       <WordsInput
         control={control}
         name="title"
-        label="Title"
+        label={t('Title')}
         maxLength={120}
         onFocus={(event) => event.target.select()}
       />
       <div className="flex flex-col gap-1">
-        <span className="text-quiet">Machine</span>
+        <span className="text-quiet">{t('Machine')}</span>
         <ChoiceInput
           control={control}
           name="machineId"
-          label="Machine"
+          label={t('Machine')}
           bare
           options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
             value: id,
@@ -56,7 +61,7 @@ export default function NewJobForm({ machines }: { machines: readonly Machine[] 
       </div>
       {create.isError && <Notice level="blocks">{sentenceOf(create.error)}</Notice>}
       <Button type="submit" look="main" disabled={create.isPending}>
-        Make the job
+        {t('Make the job')}
       </Button>
     </form>
   );

@@ -12,9 +12,10 @@ import { Choice } from '../ui/choice.tsx';
 import { counted } from '../ui/counted.ts';
 import { asLength, asSize } from '../ui/figures.ts';
 import { Notice } from '../ui/notice.tsx';
+import { t } from '../words/words.ts';
 
 /** The one that the job was made for, where this shop has it not. */
-const asMade = 'as made';
+const asMade = t('as made');
 
 interface Props {
   /** Who takes it in. */
@@ -49,41 +50,47 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
           <div>
             <DialogTitle className="text-[17px] font-bold">{look.title}</DialogTitle>
             <p className="text-quiet">
-              {[look.project, look.shopName && `from ${look.shopName}`, wholeDayOf(look.madeAt)]
+              {[
+                look.project,
+                look.shopName && t('from {{shopName}}', { shopName: look.shopName }),
+                wholeDayOf(look.madeAt),
+              ]
                 .filter(Boolean)
                 .join(' · ')}
             </p>
           </div>
           <dl className="grid grid-cols-[120px_1fr] gap-x-3 gap-y-1">
-            <dt className="text-quiet">Holds</dt>
+            <dt className="text-quiet">{t('Holds')}</dt>
             <dd>
               {counted(look.items, 'item')}, {counted(look.originals.length, 'original')},{' '}
               {counted(look.pictures, 'picture')}
             </dd>
-            <dt className="text-quiet">Made for</dt>
+            <dt className="text-quiet">{t('Made for')}</dt>
             <dd>
-              {made.name}, bed {asSize(made.bedWidth, made.bedHeight)}
+              {t('{{name}}, bed {{bedWidth}}', { name: made.name, bedWidth: asSize(made.bedWidth, made.bedHeight) })}
             </dd>
-            <dt className="text-quiet">Material</dt>
+            <dt className="text-quiet">{t('Material')}</dt>
             <dd>
               {look.materials.map(({ name, thicknessMm }) => `${name} ${asLength(thicknessMm)}`).join(', ') ||
-                'none chosen'}
+                t('none chosen')}
             </dd>
-            <dt className="text-quiet">Colour key</dt>
+            <dt className="text-quiet">{t('Colour key')}</dt>
             <dd>{look.key.name}</dd>
           </dl>
           {(missing.length > 0 || look.newFonts.length > 0) && (
-            <Notice level="notes" title="This shop has not, and gets with it">
-              {[...missing.map(({ name, thicknessMm }) => `${name} ${asLength(thicknessMm)}`), ...look.newFonts].join(
-                ', ',
-              )}
-              . Recipes come as copied, and only for the machine that they were made for.
+            <Notice level="notes" title={t('This shop has not, and gets with it')}>
+              {t('{{join}}. Recipes come as copied, and only for the machine that they were made for.', {
+                join: [
+                  ...missing.map(({ name, thicknessMm }) => `${name} ${asLength(thicknessMm)}`),
+                  ...look.newFonts,
+                ].join(', '),
+              })}
             </Notice>
           )}
           <div className="flex flex-col gap-1">
-            <span className="text-quiet">For the machine</span>
+            <span className="text-quiet">{t('For the machine')}</span>
             <Choice
-              label="For the machine"
+              label={t('For the machine')}
               bare
               value={machineId}
               options={[
@@ -92,22 +99,24 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
                   text: name,
                   aside: asSize(bedWidth, bedHeight),
                 })),
-                ...(made.isHere ? [] : [{ value: asMade, text: `${made.name}, added but not connected` }]),
+                ...(made.isHere
+                  ? []
+                  : [{ value: asMade, text: t('{{name}}, added but not connected', { name: made.name }) }]),
               ]}
               choose={setMachine}
             />
             {machineId !== made.id && machineId !== asMade && (
               <p className="text-[12px] text-quiet">
-                What was typed by hand for {made.name} is left out: it was for that machine.
+                {t('What was typed by hand for {{name}} is left out: it was for that machine.', { name: made.name })}
               </p>
             )}
           </div>
           {take.isError && <Notice level="blocks">{sentenceOf(take.error)}</Notice>}
           <div className="flex gap-2">
             <Button look="main" disabled={take.isPending} onClick={() => take.mutate()}>
-              {take.isPending ? 'Taking it in…' : 'Take it in'}
+              {take.isPending ? t('Taking it in…') : t('Take it in')}
             </Button>
-            <Button onClick={close}>Leave it</Button>
+            <Button onClick={close}>{t('Leave it')}</Button>
           </div>
         </DialogPanel>
       </div>

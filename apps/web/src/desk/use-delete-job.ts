@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
+import { t } from '../words/words.ts';
 
 /** What the Desk shows, looked up afresh. */
 function useFreshDesk(): () => void {
@@ -29,7 +30,9 @@ export function useDeleteJob() {
     mutationFn: ({ id }: { id: string; title: string }) => api.deleteJob(id),
     onSuccess: (_, job) => {
       fresh();
-      toast(`“${job.title}” was deleted.`, { action: { label: 'Take back', onClick: () => back.mutate(job) } });
+      toast(t('“{{title}}” was deleted.', { title: job.title }), {
+        action: { label: t('Take back'), onClick: () => back.mutate(job) },
+      });
     },
     onError: (error) => toast.error(sentenceOf(error)),
   });

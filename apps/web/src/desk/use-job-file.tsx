@@ -4,6 +4,7 @@ import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { askWho } from '../stores/who.ts';
+import { t } from '../words/words.ts';
 
 const TakeJobFile = lazy(() => import('./take-job-file.tsx'));
 
@@ -26,7 +27,9 @@ export function useJobFile(machines: readonly Machine[]): [take: (file: File) =>
       const author = await askWho();
       if (author !== null) setSeen({ author, file, look });
     } catch (error) {
-      toast.error(`${file.name} was not taken. ${sentenceOf(error)}`, { duration: 12_000 });
+      toast.error(t('{{name}} was not taken. {{error}}', { name: file.name, error: sentenceOf(error) }), {
+        duration: 12_000,
+      });
     }
   };
   const dialog = seen && (

@@ -5,6 +5,7 @@ import { Outlet } from 'react-router';
 import { toast } from 'sonner';
 import { api } from '../api.ts';
 import { useJobFile } from '../desk/use-job-file.tsx';
+import { t } from '../words/words.ts';
 import { type DroppedFiles, filesOfDrop } from './files-of-drop.ts';
 
 const NewJobs = lazy(() => import('./new-jobs.tsx'));
@@ -32,7 +33,10 @@ export function DropPlace() {
       const [first] = taken.files;
       if (taken.files.length === 1 && first.name.toLowerCase().endsWith('.zip')) await takeJobFile(first);
       else if (first) setDropped(taken);
-      else toast.message(`There is no drawing and no picture in ${taken.folder ?? 'what was dropped'}.`);
+      else
+        toast.message(
+          t('There is no drawing and no picture in {{folder}}.', { folder: taken.folder ?? t('what was dropped') }),
+        );
     };
     window.addEventListener('dragover', over);
     window.addEventListener('dragleave', leave);
@@ -48,7 +52,7 @@ export function DropPlace() {
       <Outlet />
       {isOver && (
         <div className="pointer-events-none fixed inset-3 z-40 flex items-end justify-center rounded-2xl border-2 border-dashed border-petrol pb-10">
-          <p className="rounded-xl bg-paper px-5 py-3 font-bold shadow-float">Drop it to make a job of it</p>
+          <p className="rounded-xl bg-paper px-5 py-3 font-bold shadow-float">{t('Drop it to make a job of it')}</p>
         </div>
       )}
       {jobFileDialog}

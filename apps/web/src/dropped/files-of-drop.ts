@@ -1,4 +1,5 @@
 import { acceptedFiles } from '../bench/arriving/accepted.ts';
+import { t } from '../words/words.ts';
 
 export interface DroppedFiles {
   /** By their paths. */
@@ -64,5 +65,5 @@ async function inFolder(folder: FileSystemDirectoryEntry): Promise<FileSystemFil
 
 /** A file’s name without its ending, as the title of a job. */
 export function titleFrom(name: string): string {
-  return name.replace(/(?<=.)\.[^.]*$/, '').slice(0, 120) || 'Untitled job';
+  return name.replace(/(?<=.)\.[^.]*$/, '').slice(0, 120) || t('Untitled job');
 }

@@ -3,6 +3,7 @@ import { offerFiles, take } from '../bench/arriving/arriving.ts';
 import { openWholeJob } from '../bench/open-whole-job.ts';
 import { benchActions, createBenchStore } from '../bench/state/bench-state.ts';
 import { jobOf } from '../bench/state/document.ts';
+import { t } from '../words/words.ts';
 import { documentBlob } from '../workers/document-blob.ts';
 import { titleFrom } from './files-of-drop.ts';
 
@@ -29,7 +30,7 @@ export async function jobFromFile(file: File, machineId: string, materialId?: st
   const document = jobOf(actions.get());
   if (document === before) {
     await api.deleteJob(id);
-    return { refusal: refused?.why ?? 'Nothing in it could be taken.' };
+    return { refusal: refused?.why ?? t('Nothing in it could be taken.') };
   }
   await api.saveJob(id, opened.version, actions.get().lastEdit, documentBlob(document));
   return { jobId: id };

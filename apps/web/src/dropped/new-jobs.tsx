@@ -12,6 +12,7 @@ import { asSize } from '../ui/figures.ts';
 import { Labelled } from '../ui/labelled.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { ProgressBar } from '../ui/progress-bar.tsx';
+import { t } from '../words/words.ts';
 import { type DroppedFiles, titleFrom } from './files-of-drop.ts';
 import { type FileEnd, jobFromFile } from './job-from-file.ts';
 
@@ -73,8 +74,11 @@ export default function NewJobs({ files, folder, leftOut, machines, close }: Pro
           </DialogTitle>
           {leftOut > 0 && (
             <p className="text-quiet">
-              {counted(leftOut, 'other file')} in it {leftOut === 1 ? 'is' : 'are'} no drawing or picture, and{' '}
-              {leftOut === 1 ? 'is' : 'are'} left out.
+              {t('{{leftOut}} in it {{leftOut2}} no drawing or picture, and {{leftOut3}} left out.', {
+                leftOut: counted(leftOut, 'other file'),
+                leftOut2: leftOut === 1 ? t('is') : t('are'),
+                leftOut3: leftOut === 1 ? t('is') : t('are'),
+              })}
             </p>
           )}
           {ends === null || (made === 'one' && trouble === null) ? (
@@ -82,7 +86,7 @@ export default function NewJobs({ files, folder, leftOut, machines, close }: Pro
               {files.length > 1 && <HowMany made={made} count={files.length} choose={setMade} />}
               {made === 'one' && (
                 <label className="flex flex-col gap-1">
-                  <span className="text-quiet">Title</span>
+                  <span className="text-quiet">{t('Title')}</span>
                   <input
                     value={title}
                     maxLength={120}
@@ -100,15 +104,15 @@ export default function NewJobs({ files, folder, leftOut, machines, close }: Pro
           ) : (
             <Ends files={files} ends={ends} />
           )}
-          {isWorking && <ProgressBar label="Making the jobs" share={(ends?.length ?? 0) / files.length} />}
+          {isWorking && <ProgressBar label={t('Making the jobs')} share={(ends?.length ?? 0) / files.length} />}
           {trouble && <Notice level="blocks">{trouble}</Notice>}
           <div className="flex gap-2">
             {ends === null && (
               <Button look="main" disabled={machineId === null} onClick={() => void make()}>
-                {made === 'one' ? 'Make the job' : `Make ${files.length} jobs`}
+                {made === 'one' ? t('Make the job') : `Make ${files.length} jobs`}
               </Button>
             )}
-            <Button onClick={leave}>{ends === null ? 'Cancel' : isWorking ? 'Stop' : 'Close'}</Button>
+            <Button onClick={leave}>{ends === null ? t('Cancel') : isWorking ? t('Stop') : t('Close')}</Button>
           </div>
         </DialogPanel>
       </div>
@@ -118,11 +122,11 @@ export default function NewJobs({ files, folder, leftOut, machines, close }: Pro
 
 function HowMany({ made, count, choose }: { made: Made; count: number; choose: (made: Made) => void }) {
   const ways: readonly { value: Made; text: string; about: string }[] = [
-    { value: 'each', text: `${count} jobs`, about: 'one of each file, named after it' },
-    { value: 'one', text: 'One job', about: 'with all of them; each is placed on its bed' },
+    { value: 'each', text: t('{{count}} jobs', { count }), about: t('one of each file, named after it') },
+    { value: 'one', text: t('One job'), about: t('with all of them; each is placed on its bed') },
   ];
   return (
-    <RadioGroup value={made} onChange={choose} aria-label="How many jobs" className="flex flex-col gap-1.5">
+    <RadioGroup value={made} onChange={choose} aria-label={t('How many jobs')} className="flex flex-col gap-1.5">
       {ways.map(({ value, text, about }) => (
         <Radio
           key={value}
@@ -140,18 +144,18 @@ function MachineOf(props: { machines: readonly Machine[]; value: string | null; 
   const { machines, value, choose } = props;
   if (machines.length === 0) {
     return (
-      <Notice level="notes" title="A job is made for a machine.">
-        <p className="mb-2">There is none yet: add one first.</p>
+      <Notice level="notes" title={t('A job is made for a machine.')}>
+        <p className="mb-2">{t('There is none yet: add one first.')}</p>
         <Link to="/machines/new" className={buttonLook('main')}>
-          Add a machine
+          {t('Add a machine')}
         </Link>
       </Notice>
     );
   }
   return (
-    <Labelled label="Machine">
+    <Labelled label={t('Machine')}>
       <Choice
-        label="Machine"
+        label={t('Machine')}
         bare
         value={value}
         options={machines.map(({ id, name, bedWidth, bedHeight }) => ({
@@ -168,7 +172,7 @@ function MachineOf(props: { machines: readonly Machine[]; value: string | null; 
 /** What became of each file so far. */
 function Ends({ files, ends }: { files: readonly File[]; ends: readonly FileEnd[] }) {
   return (
-    <ul className="flex max-h-[50vh] flex-col gap-1 overflow-y-auto" aria-label="Jobs made" aria-live="polite">
+    <ul className="flex max-h-[50vh] flex-col gap-1 overflow-y-auto" aria-label={t('Jobs made')} aria-live="polite">
       {ends.map((end, i) => (
         <li key={`${i} ${files[i].name}`} className="[overflow-wrap:anywhere]">
           {'jobId' in end ? (
@@ -178,7 +182,7 @@ function Ends({ files, ends }: { files: readonly File[]; ends: readonly FileEnd[
           ) : (
             <>
               <span className="font-semibold">{files[i].name}</span>{' '}
-              <span className="text-stop">became no job: {end.refusal}</span>
+              <span className="text-stop">{t('became no job: {{refusal}}', { refusal: end.refusal })}</span>
             </>
           )}
         </li>

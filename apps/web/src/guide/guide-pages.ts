@@ -1,4 +1,5 @@
 import type { Stage } from '../bench/stages/stage.ts';
+import { t } from '../words/words.ts';
 
 /** A small job that a page of the guide leads through. */
 export interface GuideJob {
@@ -44,7 +45,7 @@ const jobs: Readonly<Record<string, GuideJob>> = {
 export function guidePages(files: Readonly<Record<string, string>>): GuidePage[] {
   const page = (slug: string, stage: Stage | null): GuidePage => {
     const [, title, text] = /^# (.+)\n+([\s\S]*)$/.exec(files[slug] ?? '') ?? [];
-    if (!title) throw new Error(`The guide has no page “${slug}”.`);
+    if (!title) throw new Error(t('The guide has no page “{{slug}}”.', { slug }));
     return { slug, title, text, stage, job: jobs[slug] ?? null };
   };
   return [...aboutStages.map((stage) => page(stage, stage)), ...Object.keys(jobs).map((slug) => page(slug, null))];

@@ -1,5 +1,6 @@
 import { api } from '../api.ts';
 import { jobFromFile } from '../dropped/job-from-file.ts';
+import { t } from '../words/words.ts';
 import type { GuidePage } from './guide-pages.ts';
 
 const drawings = import.meta.glob<string>('./drawings/*.svg', { query: '?raw', import: 'default' });
@@ -11,7 +12,7 @@ const drawings = import.meta.glob<string>('./drawings/*.svg', { query: '?raw', i
  * @throws Refusal where the job cannot be made.
  */
 export async function makeGuideJob({ slug, title, job }: GuidePage, machineId: string): Promise<string> {
-  if (!job) throw new Error(`${title} has no job.`);
+  if (!job) throw new Error(t('{{title}} has no job.', { title }));
   // Where the shop has something to burn, a sheet of it lies on the bed.
   const sheet = (await api.materials()).find(({ forbidden }) => !forbidden)?.id;
   if (!job.hasDrawing) {

@@ -7,6 +7,7 @@ import { useShownUnit } from '../stores/length-unit.ts';
 import { IconButton } from '../ui/button.tsx';
 import { formatLength } from '../ui/figures.ts';
 import { LengthField } from '../ui/length-field.tsx';
+import { t } from '../words/words.ts';
 import { isFreeByHand } from './hand-state.ts';
 import { useHand } from './use-hand.ts';
 
@@ -64,7 +65,7 @@ export function HandPad({ machine, state, children }: Props) {
     // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot be focused
     <div
       role="group"
-      aria-label={`Move the head of ${machine.name}`}
+      aria-label={t('Move the head of {{name}}', { name: machine.name })}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the arrow keys move the head while this has the keyboard
       tabIndex={0}
       onKeyDown={onKeyDown}
@@ -74,20 +75,20 @@ export function HandPad({ machine, state, children }: Props) {
       <div className="flex gap-3">
         <div className="grid grid-cols-[repeat(3,32px)] grid-rows-[repeat(3,32px)] gap-1">
           <span />
-          {arrow('ArrowUp', 'Move the head up', <ArrowUp size={16} aria-hidden />)}
+          {arrow('ArrowUp', t('Move the head up'), <ArrowUp size={16} aria-hidden />)}
           <span />
-          {arrow('ArrowLeft', 'Move the head left', <ArrowLeft size={16} aria-hidden />)}
+          {arrow('ArrowLeft', t('Move the head left'), <ArrowLeft size={16} aria-hidden />)}
           <IconButton
-            label="Home"
+            label={t('Home')}
             disabled={!isFree || state.errand !== null}
             onClick={() => hand.tell('home')}
             className="border border-line bg-raised"
           >
             <House size={16} aria-hidden />
           </IconButton>
-          {arrow('ArrowRight', 'Move the head right', <ArrowRight size={16} aria-hidden />)}
+          {arrow('ArrowRight', t('Move the head right'), <ArrowRight size={16} aria-hidden />)}
           <span />
-          {arrow('ArrowDown', 'Move the head down', <ArrowDown size={16} aria-hidden />)}
+          {arrow('ArrowDown', t('Move the head down'), <ArrowDown size={16} aria-hidden />)}
         </div>
         <div className="flex min-w-0 flex-1 flex-col gap-1.5">
           <LengthField
@@ -106,17 +107,17 @@ export function HandPad({ machine, state, children }: Props) {
             value={state.y}
             commit={(y) => hand.go({ y })}
           />
-          <p className="text-[12px] leading-4 text-quiet">The beam is off. Arrow keys move the head too.</p>
+          <p className="text-[12px] leading-4 text-quiet">{t('The beam is off. Arrow keys move the head too.')}</p>
         </div>
       </div>
-      <fieldset className="flex items-center gap-1" aria-label="How far one press moves it">
-        <span className="mr-1 text-[12px] text-quiet">Step</span>
+      <fieldset className="flex items-center gap-1" aria-label={t('How far one press moves it')}>
+        <span className="mr-1 text-[12px] text-quiet">{t('Step')}</span>
         {steps.map((mm, i) => (
           <button
             key={mm}
             type="button"
             aria-pressed={i === chosen}
-            aria-label={`Steps of ${formatLength(mm, unit)}`}
+            aria-label={t('Steps of {{mm}}', { mm: formatLength(mm, unit) })}
             onClick={() => choose(i)}
             className="figures h-7 min-w-9 pointer-coarse:min-w-11 rounded-md border border-line bg-raised px-1.5 text-[12px] hover:border-petrol aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-bold"
           >
@@ -146,9 +147,9 @@ function Switches({ machine, state, isFree }: { machine: Machine; state: Machine
     <div className="flex flex-col gap-1.5 border-t border-line pt-2 text-[12px]">
       {machine.focus && (
         <div className="flex items-center gap-1.5">
-          <span className="w-14 text-quiet">Focus</span>
+          <span className="w-14 text-quiet">{t('Focus')}</span>
           <IconButton
-            label={`Focus up by ${formatLength(focus, unit)}`}
+            label={t('Focus up by {{focus}}', { focus: formatLength(focus, unit) })}
             disabled={rests}
             onClick={() => hand.focus(focus)}
             className="size-7 border border-line bg-raised"
@@ -156,7 +157,7 @@ function Switches({ machine, state, isFree }: { machine: Machine; state: Machine
             <ArrowUp size={14} aria-hidden />
           </IconButton>
           <IconButton
-            label={`Focus down by ${formatLength(focus, unit)}`}
+            label={t('Focus down by {{focus}}', { focus: formatLength(focus, unit) })}
             disabled={rests}
             onClick={() => hand.focus(-focus)}
             className="size-7 border border-line bg-raised"
@@ -168,26 +169,26 @@ function Switches({ machine, state, isFree }: { machine: Machine; state: Machine
       )}
       {hasPointer && (
         <div className="flex items-center gap-1.5">
-          <span className="w-14 text-quiet">Pointer</span>
+          <span className="w-14 text-quiet">{t('Pointer')}</span>
           <button
             type="button"
             aria-pressed={state.pointer === true}
             className={chip}
             onClick={() => hand.tell(state.pointer ? 'pointer-off' : 'pointer-on')}
           >
-            {state.pointer ? 'shines' : 'switch it on'}
+            {state.pointer ? t('shines') : t('switch it on')}
           </button>
         </div>
       )}
       {levels.length > 0 && (
-        <fieldset className="flex items-center gap-1.5" aria-label="Air">
-          <span className="w-14 text-quiet">Air</span>
+        <fieldset className="flex items-center gap-1.5" aria-label={t('Air')}>
+          <span className="w-14 text-quiet">{t('Air')}</span>
           {(['off', ...levels] as const).map((air) => (
             <button
               key={air}
               type="button"
               aria-pressed={state.air === null ? undefined : state.air === air}
-              aria-label={`Air ${air}`}
+              aria-label={t('Air {{air}}', { air })}
               disabled={rests}
               className={chip}
               onClick={() => hand.air(air)}

@@ -2,6 +2,7 @@ import type { MachineState } from '@lambent/contracts';
 import { type ReactNode, useEffect, useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { PressButton } from '../ui/press-button.tsx';
+import { t } from '../words/words.ts';
 import { useHand } from './use-hand.ts';
 
 /**
@@ -30,14 +31,18 @@ export function StopButton({ state, children }: { state: MachineState; children?
       <>
         {children}
         <PressButton look="danger" act={press}>
-          Stop
+          {t('Stop')}
         </PressButton>
       </>
     );
   }
   return (
     <div className="flex w-full flex-col gap-2" role="alert">
-      <p>It is held, and the beam is off. Stopped, it drops the rest of this run.</p>
+      <p>
+        {state.state === 'held'
+          ? t('It is held, and the beam is off. Stopped, it drops the rest of this run.')
+          : t('It is told to hold.')}
+      </p>
       <div className="flex gap-2">
         <PressButton
           look="danger"
@@ -46,7 +51,7 @@ export function StopButton({ state, children }: { state: MachineState; children?
             hand.tell('stop');
           }}
         >
-          Stop for good
+          {t('Stop for good')}
         </PressButton>
         <Button
           onClick={() => {
@@ -54,7 +59,7 @@ export function StopButton({ state, children }: { state: MachineState; children?
             hand.tell('resume');
           }}
         >
-          Go on
+          {t('Go on')}
         </Button>
       </div>
     </div>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { t } from '../words/words.ts';
 
 /** A colour, typed as `#RRGGBB` or picked. */
 export function ColourField({ colour, change }: { colour: string; change: (colour: string) => void }) {
@@ -12,16 +13,16 @@ export function ColourField({ colour, change }: { colour: string; change: (colou
     <span className="flex items-center gap-1">
       <input
         type="color"
-        aria-label={`Pick instead of ${colour}`}
+        aria-label={t('Pick instead of {{colour}}', { colour })}
         value={colour.toLowerCase()}
         onChange={(event) => change(event.target.value.toUpperCase())}
         className="size-7 cursor-pointer rounded border border-line bg-raised p-0.5"
       />
       <input
-        aria-label="Colour"
+        aria-label={t('Colour')}
         value={typed ?? colour}
         aria-invalid={wrong}
-        title={wrong ? 'A colour is # and six digits, such as #D0481E' : undefined}
+        title={wrong ? t('A colour is # and six digits, such as #D0481E') : undefined}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={settle}
         onKeyDown={(event) => {

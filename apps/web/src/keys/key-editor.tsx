@@ -3,6 +3,7 @@ import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { Button, IconButton } from '../ui/button.tsx';
 import { LengthField } from '../ui/length-field.tsx';
+import { t } from '../words/words.ts';
 import { type KeyDraft, KeyLayers } from './key-layers.tsx';
 import { RuleFields } from './rule-fields.tsx';
 
@@ -24,7 +25,7 @@ export function KeyEditor({ draft, change }: KeyDraft) {
   return (
     <>
       <input
-        aria-label="Name of the key"
+        aria-label={t('Name of the key')}
         value={draft.name}
         maxLength={120}
         onChange={(event) => change({ ...draft, name: event.target.value })}
@@ -33,7 +34,7 @@ export function KeyEditor({ draft, change }: KeyDraft) {
       <div className="mb-4 flex items-end gap-3">
         <div className="w-[140px]">
           <LengthField
-            label="Hairline (0: none)"
+            label={t('Hairline (0: none)')}
             unit="mm"
             value={draft.hairlineMm ?? 0}
             takes="not-below-0"
@@ -41,10 +42,10 @@ export function KeyEditor({ draft, change }: KeyDraft) {
           />
         </div>
         <p className="pb-1.5 text-[12px] text-quiet">
-          Strokes wider than that, on a layer that engraves, burn as what they cover.
+          {t('Strokes wider than that, on a layer that engraves, burn as what they cover.')}
         </p>
       </div>
-      <h2 className="mb-1.5 font-bold">Rules</h2>
+      <h2 className="mb-1.5 font-bold">{t('Rules')}</h2>
       {troubles
         .filter(({ rule }) => rule === null)
         .map(({ message }) => (
@@ -52,18 +53,18 @@ export function KeyEditor({ draft, change }: KeyDraft) {
             {message}
           </p>
         ))}
-      <ol className="flex flex-col gap-2" aria-label="Rules">
+      <ol className="flex flex-col gap-2" aria-label={t('Rules')}>
         {draft.rules.map((rule, i) => (
           <li
             key={`${i} ${draft.rules.length}`}
             className="rounded-[10px] border border-line bg-raised p-2.5"
-            aria-label={`Rule ${i + 1}`}
+            aria-label={t('Rule {{i}}', { i: i + 1 })}
           >
             <RuleFields rule={rule} layers={draft.layers} change={(next) => setRule(i, next)}>
               <span className="figures w-5 shrink-0 text-right text-[12px] text-quiet">{i + 1}</span>
               <span className="ml-auto flex shrink-0">
                 <IconButton
-                  label={`Rule ${i + 1} earlier`}
+                  label={t('Rule {{i}} earlier', { i: i + 1 })}
                   className="size-7"
                   disabled={i === 0}
                   onClick={() => move(i, -1)}
@@ -71,7 +72,7 @@ export function KeyEditor({ draft, change }: KeyDraft) {
                   <ArrowUp size={14} aria-hidden />
                 </IconButton>
                 <IconButton
-                  label={`Rule ${i + 1} later`}
+                  label={t('Rule {{i}} later', { i: i + 1 })}
                   className="size-7"
                   disabled={i === draft.rules.length - 1}
                   onClick={() => move(i, 1)}
@@ -79,7 +80,7 @@ export function KeyEditor({ draft, change }: KeyDraft) {
                   <ArrowDown size={14} aria-hidden />
                 </IconButton>
                 <IconButton
-                  label={`Take rule ${i + 1} away`}
+                  label={t('Take rule {{i}} away', { i: i + 1 })}
                   className="size-7"
                   onClick={() => change({ ...draft, rules: draft.rules.filter((_, k) => k !== i) })}
                 >
@@ -99,7 +100,7 @@ export function KeyEditor({ draft, change }: KeyDraft) {
       </ol>
       <Button className="mt-2" onClick={add}>
         <Plus size={15} aria-hidden />
-        Another rule
+        {t('Another rule')}
       </Button>
       <KeyLayers draft={draft} change={change} />
     </>

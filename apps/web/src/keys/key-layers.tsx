@@ -6,6 +6,7 @@ import { AnotherLayer } from '../ui/another-layer.tsx';
 import { IconButton } from '../ui/button.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { OperationMark } from '../ui/operation-mark.tsx';
+import { said, t } from '../words/words.ts';
 
 /** A key while it is edited. */
 export interface KeyDraft {
@@ -21,13 +22,13 @@ export function KeyLayers({ draft, change }: KeyDraft) {
     const id = `layer-${crypto.randomUUID().slice(0, 8)}`;
     change({
       ...draft,
-      layers: [...draft.layers, { id, name: `${operationOf(operation).name} ${draft.layers.length}`, operation }],
+      layers: [...draft.layers, { id, name: `${said(operationOf(operation).name)} ${draft.layers.length}`, operation }],
     });
   };
   const used = new Set(draft.rules.map(({ layerId }) => layerId));
   return (
     <section className="mt-6">
-      <h2 className="mb-1.5 font-bold">Layers</h2>
+      <h2 className="mb-1.5 font-bold">{t('Layers')}</h2>
       <ul className="flex flex-col gap-1.5">
         {draft.layers.map((layer, i) => (
           <li
@@ -36,7 +37,7 @@ export function KeyLayers({ draft, change }: KeyDraft) {
           >
             <OperationMark operation={layer.operation} />
             <input
-              aria-label={`Name of layer ${i + 1}`}
+              aria-label={t('Name of layer {{i}}', { i: i + 1 })}
               value={layer.name}
               maxLength={60}
               onChange={(event) => set(i, { ...layer, name: event.target.value })}
@@ -44,9 +45,9 @@ export function KeyLayers({ draft, change }: KeyDraft) {
             />
             {isBurnt(layer.operation) && (
               <>
-                <div className="w-[150px]" title="The share of the recipe’s power that this layer burns with">
+                <div className="w-[150px]" title={t('The share of the recipe’s power that this layer burns with')}>
                   <NumberField
-                    label="of its power"
+                    label={t('of its power')}
                     unit="%"
                     value={(layer.powerShare ?? 1) * 100}
                     least={1}
@@ -57,9 +58,9 @@ export function KeyLayers({ draft, change }: KeyDraft) {
                     }}
                   />
                 </div>
-                <div className="w-[92px]" title="Its place among layers of its operation: lower ones burn first">
+                <div className="w-[92px]" title={t('Its place among layers of its operation: lower ones burn first')}>
                   <NumberField
-                    label="rank"
+                    label={t('rank')}
                     value={layer.rank ?? 0}
                     least={0}
                     most={99}
@@ -73,7 +74,11 @@ export function KeyLayers({ draft, change }: KeyDraft) {
               </>
             )}
             <IconButton
-              label={used.has(layer.id) ? `${layer.name} has rules` : `Take ${layer.name} away`}
+              label={
+                used.has(layer.id)
+                  ? t('{{name}} has rules', { name: layer.name })
+                  : t('Take {{name}} away', { name: layer.name })
+              }
               className="size-7"
               disabled={used.has(layer.id)}
               onClick={() => change({ ...draft, layers: draft.layers.filter(({ id }) => id !== layer.id) })}

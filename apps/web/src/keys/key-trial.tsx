@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { api, sentenceOf } from '../api.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Notice } from '../ui/notice.tsx';
+import { t } from '../words/words.ts';
 import { work } from '../workers/work.ts';
 
 /** Tries a key, as it is being edited, on any drawing of the Desk: a picture, and what it would mean. */
@@ -27,13 +28,13 @@ export function KeyTrial({ keyOf }: { keyOf: ColourKey }) {
     },
   });
   return (
-    <aside className="border-l border-line bg-paper px-4 py-5" aria-label="The key on a drawing">
+    <aside className="border-l border-line bg-paper px-4 py-5" aria-label={t('The key on a drawing')}>
       <div className="sticky top-5">
-        <h2 className="mb-2 font-bold">On a drawing</h2>
+        <h2 className="mb-2 font-bold">{t('On a drawing')}</h2>
         <Choice
-          label="Try the key on"
+          label={t('Try the key on')}
           value={chosen}
-          empty="No job yet"
+          empty={t('No job yet')}
           options={(jobs.data ?? []).map(({ id, title }) => ({ value: id, text: title }))}
           choose={setJobId}
         />
@@ -46,25 +47,28 @@ export function KeyTrial({ keyOf }: { keyOf: ColourKey }) {
           <>
             <img
               src={`data:image/svg+xml,${encodeURIComponent(trial.data.svg)}`}
-              alt="The drawing as this key reads it"
+              alt={t('The drawing as this key reads it')}
               data-testid="key-trial"
               className={`mt-3 max-h-[360px] w-full rounded-[10px] border border-line bg-white object-contain p-2 ${trial.isFetching ? 'opacity-60' : ''}`}
             />
             <p className={`mt-2 font-semibold ${trial.data.undecided > 0 ? 'text-stop' : ''}`}>
               {trial.data.undecided === 0
-                ? 'Every item has a meaning.'
-                : `${trial.data.undecided} ${trial.data.undecided === 1 ? 'item has' : 'items have'} no meaning.`}
+                ? t('Every item has a meaning.')
+                : t('{{undecided}} {{undecided2}} no meaning.', {
+                    undecided: trial.data.undecided,
+                    undecided2: trial.data.undecided === 1 ? t('item has') : t('items have'),
+                  })}
             </p>
             <p className="mt-1 text-quiet">
               {trial.data.change.moves.length === 0
-                ? 'Nothing changes against the key this job goes by.'
-                : 'Against the key this job goes by:'}
+                ? t('Nothing changes against the key this job goes by.')
+                : t('Against the key this job goes by:')}
             </p>
             <ul className="mt-1 text-[12.5px]">
               {trial.data.change.moves.slice(0, 12).map(({ from, to, itemIds }) => (
                 <li key={`${from} ${to}`} className="flex justify-between gap-2">
                   <span className="truncate">
-                    {from ?? 'no meaning'} → {to ?? 'no meaning'}
+                    {from ?? t('no meaning')} → {to ?? t('no meaning')}
                   </span>
                   <span className="figures">{itemIds.length}</span>
                 </li>

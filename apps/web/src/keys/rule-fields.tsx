@@ -5,6 +5,7 @@ import { Choice } from '../ui/choice.tsx';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { OperationMark } from '../ui/operation-mark.tsx';
+import { t } from '../words/words.ts';
 import { ColourField } from './colour-field.tsx';
 
 type Colouring = 'colour' | 'any' | 'grey';
@@ -24,25 +25,25 @@ export function RuleFields(props: {
       <span className="flex h-7 items-center">{before}</span>
       <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-1.5 gap-y-2">
         <Choice<PaintPart>
-          label="Which half of a paint"
+          label={t('Which half of a paint')}
           look="chip"
           value={rule.part}
           options={[
-            { value: 'stroke', text: 'Stroke' },
-            { value: 'fill', text: 'Fill' },
+            { value: 'stroke', text: t('Stroke') },
+            { value: 'fill', text: t('Fill') },
           ]}
           choose={(part) =>
             change({ ...rule, part, ...(part === 'fill' ? { minWidthMm: null, maxWidthMm: null } : {}) })
           }
         />
         <Choice<Colouring>
-          label="Which colours"
+          label={t('Which colours')}
           look="chip"
           value={colouring}
           options={[
-            { value: 'colour', text: 'of a colour' },
-            { value: 'grey', text: 'of a grey' },
-            { value: 'any', text: 'of any colour' },
+            { value: 'colour', text: t('of a colour') },
+            { value: 'grey', text: t('of a grey') },
+            { value: 'any', text: t('of any colour') },
           ]}
           choose={(kind) =>
             change({
@@ -55,9 +56,9 @@ export function RuleFields(props: {
         {colouring === 'colour' && rule.colour !== null && (
           <>
             <ColourField colour={rule.colour} change={(colour) => change({ ...rule, colour })} />
-            <div className="w-[104px]" title="How far off a colour may be, as CIEDE2000: about 1 is just seen">
+            <div className="w-[104px]" title={t('How far off a colour may be, as CIEDE2000: about 1 is just seen')}>
               <NumberField
-                label="within"
+                label={t('within')}
                 value={rule.tolerance}
                 least={0}
                 most={100}
@@ -72,7 +73,7 @@ export function RuleFields(props: {
           →
         </span>
         <Choice
-          label="Layer of the rule"
+          label={t('Layer of the rule')}
           look="chip"
           value={layers.some(({ id }) => id === rule.layerId) ? rule.layerId : null}
           options={layers.map(({ id, name, operation }) => ({
@@ -94,7 +95,7 @@ function GreyRange(props: {
 }) {
   const { grey, change } = props;
   return (
-    <span className="flex items-center gap-1.5" title="Lightness: 0 is black, 100 is white">
+    <span className="flex items-center gap-1.5" title={t('Lightness: 0 is black, 100 is white')}>
       <span
         className="h-5 w-10 rounded border border-line"
         style={{ background: `linear-gradient(90deg, lab(${grey.from}% 0 0), lab(${grey.to}% 0 0))` }}
@@ -102,7 +103,7 @@ function GreyRange(props: {
       />
       <span className="w-[88px]">
         <NumberField
-          label="from"
+          label={t('from')}
           value={grey.from}
           least={0}
           most={grey.to}
@@ -110,7 +111,13 @@ function GreyRange(props: {
         />
       </span>
       <span className="w-[76px]">
-        <NumberField label="to" value={grey.to} least={grey.from} most={100} commit={(to) => change({ ...grey, to })} />
+        <NumberField
+          label={t('to')}
+          value={grey.to}
+          least={grey.from}
+          most={100}
+          commit={(to) => change({ ...grey, to })}
+        />
       </span>
     </span>
   );
@@ -124,14 +131,14 @@ function Widths({ rule, change }: { rule: Rule; change: (rule: Rule) => void }) 
   return (
     <>
       <Choice<Width>
-        label="Which widths"
+        label={t('Which widths')}
         look="chip"
         value={kind}
         options={[
-          { value: 'any', text: 'any width' },
-          { value: 'up-to', text: 'up to' },
-          { value: 'from', text: 'wider than' },
-          { value: 'between', text: 'between' },
+          { value: 'any', text: t('any width') },
+          { value: 'up-to', text: t('up to') },
+          { value: 'from', text: t('wider than') },
+          { value: 'between', text: t('between') },
         ]}
         choose={(next) =>
           change({
@@ -144,14 +151,14 @@ function Widths({ rule, change }: { rule: Rule; change: (rule: Rule) => void }) 
       {min !== null && (
         <div className="w-[92px]">
           <LengthField
-            label="Least width"
+            label={t('Least width')}
             bare
             layout="row"
             unit="mm"
             value={min}
             takes="not-below-0"
             commit={(mm) => {
-              if (max !== null && mm > max) return `Not more than ${max} mm.`;
+              if (max !== null && mm > max) return t('Not more than {{max}} mm.', { max });
               change({ ...rule, minWidthMm: mm });
               return undefined;
             }}
@@ -161,14 +168,14 @@ function Widths({ rule, change }: { rule: Rule; change: (rule: Rule) => void }) 
       {max !== null && (
         <div className="w-[92px]">
           <LengthField
-            label="Greatest width"
+            label={t('Greatest width')}
             bare
             layout="row"
             unit="mm"
             value={max}
             takes="not-below-0"
             commit={(mm) => {
-              if (min !== null && mm < min) return `Not less than ${min} mm.`;
+              if (min !== null && mm < min) return t('Not less than {{min}} mm.', { min });
               change({ ...rule, maxWidthMm: mm });
               return undefined;
             }}

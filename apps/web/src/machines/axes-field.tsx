@@ -1,4 +1,5 @@
 import { Button } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 import type { MachineDraft } from './machine-draft.ts';
 
 /** How the axes truly run, as a burnt square showed, where that is known. */
@@ -7,22 +8,22 @@ export function AxesField({ draft, change }: MachineDraft) {
   if (!axes) return null;
   const percent = (share: number) => `${(100 * share).toFixed(3)} %`;
   return (
-    <section className="border-t border-line py-3.5" aria-label="Axes">
-      <h2 className="font-bold">Axes</h2>
+    <section className="border-t border-line py-3.5" aria-label={t('Axes')}>
+      <h2 className="font-bold">{t('Axes')}</h2>
       <p className="mb-2 text-[12px] text-quiet">
-        As a burnt square showed. Programs take it back, so that what burns is true to scale and square.
+        {t('As a burnt square showed. Programs take it back, so that what burns is true to scale and square.')}
       </p>
       <p className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
         <span>
-          X goes <span className="figures">{percent(axes.x)}</span>
+          {t('X goes')} <span className="figures">{percent(axes.x)}</span>
         </span>
         <span>
-          Y goes <span className="figures">{percent(axes.y)}</span>
+          {t('Y goes')} <span className="figures">{percent(axes.y)}</span>
         </span>
         <span>
-          Y leans along X by <span className="figures">{(1000 * axes.lean).toFixed(2)}</span> mm a metre
+          {t('Y leans along X by')} <span className="figures">{(1000 * axes.lean).toFixed(2)}</span> {t('mm a metre')}
         </span>
-        <Button onClick={() => change({ axes: undefined })}>Take them as true</Button>
+        <Button onClick={() => change({ axes: undefined })}>{t('Take them as true')}</Button>
       </p>
     </section>
   );

@@ -1,5 +1,6 @@
 import { fromMachine, type Machine, restingPlace } from '@lambent/core/machine';
 import { asLength, asSize } from '../ui/figures.ts';
+import { t } from '../words/words.ts';
 
 /** As large as the bed is drawn, in pixels, and the room around it for its figures. */
 const [widest, highest, around] = [300, 210, 30];
@@ -30,7 +31,7 @@ export function BedPicture({ machine }: { machine: Machine }) {
       viewBox={`${-around} ${-around} ${width + 2 * around} ${height + 2 * around}`}
       className="mx-auto block max-h-[270px] w-full"
       role="img"
-      aria-label={`The bed, ${asSize(bedWidth, bedHeight).replace('×', 'by')}`}
+      aria-label={t('The bed, {{bedWidth}}', { bedWidth: asSize(bedWidth, bedHeight).replace('×', 'by') })}
       fontSize={12}
     >
       <Comb pitch={(machine.bedGapMm ?? usualGapMm) * scale} />
@@ -54,10 +55,10 @@ export function BedPicture({ machine }: { machine: Machine }) {
       </g>
       <g fill="var(--petrol)" className="figures">
         <text x={zero.x + reach + 6} y={zero.y + 4}>
-          X
+          {t('X')}
         </text>
         <text x={zero.x + 7} y={zero.y + up * reach + 4}>
-          Y
+          {t('Y')}
         </text>
       </g>
       {machine.rest && (
@@ -69,14 +70,14 @@ export function BedPicture({ machine }: { machine: Machine }) {
             textAnchor={head.x < width / 2 ? 'start' : 'end'}
             fill="var(--quiet)"
           >
-            rests here
+            {t('rests here')}
           </text>
         </g>
       )}
       {spot && (
         <g stroke="var(--stop)" strokeWidth={1.4}>
           <path d={`M${spot.x - 5} ${spot.y}h10M${spot.x} ${spot.y - 5}v10`} />
-          <title>The red pointer, while the head rests</title>
+          <title>{t('The red pointer, while the head rests')}</title>
         </g>
       )}
       <g fill="var(--ink)" className="figures" textAnchor="middle">

@@ -5,25 +5,26 @@ import { Labelled } from '../ui/labelled.tsx';
 import { stateLook } from '../ui/machine-state.ts';
 import { NumberField } from '../ui/number-field.tsx';
 import { Words } from '../ui/words.tsx';
+import { t } from '../words/words.ts';
 import { ConnectionTest } from './connection-test.tsx';
 import { SerialFields } from './serial-fields.tsx';
 
 type Way = Connection['kind'] | 'none';
 
 const ways: readonly { readonly way: Way; readonly text: string; readonly first: Connection | null }[] = [
-  { way: 'none', text: 'Not yet', first: null },
-  { way: 'stand-in', text: 'Stand-in', first: { kind: 'stand-in', factor: 20 } },
+  { way: 'none', text: t('Not yet'), first: null },
+  { way: 'stand-in', text: t('Stand-in'), first: { kind: 'stand-in', factor: 20 } },
   {
     way: 'network',
-    text: 'Network',
+    text: t('Network'),
     first: { kind: 'network', host: '', port: 7451, language: 'lambent', buffer: usualBuffer },
   },
-  { way: 'serial', text: 'Serial port', first: { kind: 'serial', path: '', baud: 115_200, buffer: usualBuffer } },
+  { way: 'serial', text: t('Serial port'), first: { kind: 'serial', path: '', baud: 115_200, buffer: usualBuffer } },
 ];
 
 const languages: readonly { readonly value: MachineLanguage; readonly text: string }[] = [
-  { value: 'lambent', text: 'Lambent’s own' },
-  { value: 'plain', text: 'Plain RS-274' },
+  { value: 'lambent', text: t('Lambent’s own') },
+  { value: 'plain', text: t('Plain RS-274') },
 ];
 
 interface Props {
@@ -40,10 +41,10 @@ export function ConnectionCard({ machine, isSaved, change, takeFigures }: Props)
   const { connection } = machine;
   const chosen: Way = connection?.kind ?? 'none';
   return (
-    <section className="rounded-xl border border-line bg-paper p-4" aria-label="Connection">
+    <section className="rounded-xl border border-line bg-paper p-4" aria-label={t('Connection')}>
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h2 className="mr-auto font-bold">Connection</h2>
-        <div role="radiogroup" aria-label="How it is reached" className="flex gap-1.5">
+        <h2 className="mr-auto font-bold">{t('Connection')}</h2>
+        <div role="radiogroup" aria-label={t('How it is reached')} className="flex gap-1.5">
           {ways.map(({ way, text, first }) => (
             // biome-ignore lint/a11y/useSemanticElements: a group of pressed chips, as elsewhere
             <button
@@ -61,18 +62,18 @@ export function ConnectionCard({ machine, isSaved, change, takeFigures }: Props)
       </div>
       {connection === null && (
         <p className="text-quiet">
-          Jobs can be planned for it, and their programs saved as files. To send them, say how it is reached.
+          {t('Jobs can be planned for it, and their programs saved as files. To send them, say how it is reached.')}
         </p>
       )}
       {connection?.kind === 'stand-in' && (
         <>
           <p className="mb-3 text-quiet">
-            A simulated machine with these figures. Lambent starts it and stops it. Nothing burns.
+            {t('A simulated machine with these figures. Lambent starts it and stops it. Nothing burns.')}
           </p>
           <div className="w-40">
             <NumberField
               layout="stack"
-              label="Times as fast"
+              label={t('Times as fast')}
               value={connection.factor}
               least={1}
               most={100}
@@ -87,15 +88,15 @@ export function ConnectionCard({ machine, isSaved, change, takeFigures }: Props)
             <Words
               isCode
               most={255}
-              label="Host"
+              label={t('Host')}
               value={connection.host}
-              placeholder="Such as 192.168.1.20"
+              placeholder={t('Such as 192.168.1.20')}
               set={(host) => change({ ...connection, host })}
             />
             <div className="w-28">
               <NumberField
                 layout="stack"
-                label="Port"
+                label={t('Port')}
                 whole
                 value={connection.port}
                 least={1}
@@ -104,10 +105,10 @@ export function ConnectionCard({ machine, isSaved, change, takeFigures }: Props)
               />
             </div>
           </div>
-          <Labelled label="Language">
+          <Labelled label={t('Language')}>
             <Choice
               look="slim"
-              label="Language"
+              label={t('Language')}
               value={connection.language}
               options={languages}
               choose={(language) => change({ ...connection, language })}
@@ -125,8 +126,9 @@ export function ConnectionCard({ machine, isSaved, change, takeFigures }: Props)
       )}
       {languageOf(machine) === 'plain' && (
         <p className="mt-3 text-[12px] text-quiet">
-          The plain language: lines that are answered one by one. It has no lid, shows no picture of the bed, and does
-          not hold by itself when Lambent is silent. At most two seconds of burning wait in it.
+          {t(
+            'The plain language: lines that are answered one by one. It has no lid, shows no picture of the bed, and does not hold by itself when Lambent is silent. At most two seconds of burning wait in it.',
+          )}
         </p>
       )}
       {connection && (connection.kind !== 'stand-in' || isSaved) && !machine.isPutAway && (
@@ -142,7 +144,7 @@ function BufferField({ value, commit }: { value: number; commit: (buffer: number
   return (
     <NumberField
       layout="stack"
-      label="Buffer"
+      label={t('Buffer')}
       unit="characters"
       whole
       value={value}
@@ -163,10 +165,10 @@ function Heard({ machineId }: { machineId: string }) {
       <span className="font-semibold">{look.text}</span>
       <span className="text-quiet">
         {state && state.state !== 'away'
-          ? 'It answers.'
+          ? t('It answers.')
           : state?.reason
             ? `${state.reason[0].toUpperCase()}${state.reason.slice(1)}.`
-            : 'It does not answer yet. It is asked again by itself.'}
+            : t('It does not answer yet. It is asked again by itself.')}
       </span>
     </p>
   );

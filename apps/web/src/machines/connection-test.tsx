@@ -4,11 +4,12 @@ import { Check, TriangleAlert, X } from 'lucide-react';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
+import { said, t } from '../words/words.ts';
 
 const signs = {
-  good: { Icon: Check, colour: 'text-settled', word: 'Good' },
-  warns: { Icon: TriangleAlert, colour: 'text-warn', word: 'See to it' },
-  fails: { Icon: X, colour: 'text-stop', word: 'Wrong' },
+  good: { Icon: Check, colour: 'text-settled', word: t('Good') },
+  warns: { Icon: TriangleAlert, colour: 'text-warn', word: t('See to it') },
+  fails: { Icon: X, colour: 'text-stop', word: t('Wrong') },
 } as const;
 
 interface Props {
@@ -27,11 +28,11 @@ export function ConnectionTest({ machine, takeFigures }: Props) {
     <div className="mt-3 border-t border-line pt-3">
       <Button
         disabled={test.isPending}
-        onClick={() => test.mutate({ ...machine, name: machine.name.trim() || 'A new machine' })}
+        onClick={() => test.mutate({ ...machine, name: machine.name.trim() || t('A new machine') })}
       >
-        {test.isPending ? 'Testing…' : 'Test the connection'}
+        {test.isPending ? t('Testing…') : t('Test the connection')}
       </Button>
-      <div role="status" aria-label="What the test found">
+      <div role="status" aria-label={t('What the test found')}>
         {test.isError && isOfThis && (
           <div className="mt-2.5">
             <Notice level="blocks">{sentenceOf(test.error)}</Notice>
@@ -67,15 +68,15 @@ function Differences({
       <table className="w-full text-[12.5px]">
         <thead>
           <tr className="text-left text-quiet">
-            <th className="font-normal">It tells of itself</th>
-            <th className="text-right font-normal">there</th>
-            <th className="text-right font-normal">here</th>
+            <th className="font-normal">{t('It tells of itself')}</th>
+            <th className="text-right font-normal">{t('there')}</th>
+            <th className="text-right font-normal">{t('here')}</th>
           </tr>
         </thead>
         <tbody className="figures">
           {differences.map(({ figure, here, there }) => (
             <tr key={figure} className="*:py-0.5">
-              <td className="font-sans">{machineFigures[figure].name}</td>
+              <td className="font-sans">{said(machineFigures[figure].name)}</td>
               <td className="text-right">{`${there} ${machineFigures[figure].unit}`.trim()}</td>
               <td className="text-right">{here ?? '—'}</td>
             </tr>
@@ -86,7 +87,7 @@ function Differences({
         className="mt-2.5"
         onClick={() => takeFigures(Object.fromEntries(differences.map(({ figure, there }) => [figure, there])))}
       >
-        Take these figures over
+        {t('Take these figures over')}
       </Button>
     </div>
   );

@@ -4,34 +4,41 @@ import { counted } from '../stores/numbers.ts';
 import { formatLength } from '../ui/figures.ts';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { said, t } from '../words/words.ts';
 import { Doubts } from './doubts.tsx';
 import type { MachineDraft } from './machine-draft.ts';
 
 /** The figures that may be missing, and what holds then. */
 const missing: Readonly<Partial<Record<MachineFigureName, string>>> = {
-  measuredW: 'as rated',
-  accelerationY: 'the same',
-  lookAhead: 'far enough',
+  measuredW: t('as rated'),
+  accelerationY: t('the same'),
+  lookAhead: t('far enough'),
   moveMs: 'none',
-  characterMs: 'by its line',
-  jerk: 'no limit',
-  arcsWithin: 'takes none',
+  characterMs: t('by its line'),
+  jerk: t('no limit'),
+  arcsWithin: t('takes none'),
   timeShare: '100',
-  bedGapMm: 'not known',
+  bedGapMm: t('not known'),
   leastPower: '0',
   mostPower: '100',
 };
 
 /** A figure of a machine; one that may be missing is left empty. */
 export function FigureField({ name, draft, change, doubts }: { name: MachineFigureName } & MachineDraft) {
-  const { name: label, unit, least, most } = machineFigures[name];
+  const { unit, least, most } = machineFigures[name];
+  const label = said(machineFigures[name].name);
   const mayBeEmpty = missing[name] !== undefined;
   const value = draft[name] ?? null;
   const set = (next: number | null) => change({ [name]: next ?? undefined } as Partial<Machine>);
   const whole = unit === 'moves';
   const isWithin = (next: number | null) =>
     next === null ? mayBeEmpty : next >= least && next <= most && (!whole || Number.isInteger(next));
-  const range = `${whole ? 'A whole number from' : 'From'} ${counted(least)} to ${counted(most)}${unit && ` ${unit}`}`;
+  const range = t('{{whole}} {{least}} to {{most}}{{unit}}', {
+    whole: whole ? t('A whole number from') : t('From'),
+    least: counted(least),
+    most: counted(most),
+    unit: unit && ` ${unit}`,
+  });
   return (
     <Doubts about={name} doubts={doubts}>
       <TypedField<number | null>
@@ -46,7 +53,7 @@ export function FigureField({ name, draft, change, doubts }: { name: MachineFigu
           if (isWithin(next)) set(next);
         }}
         commit={(next) => {
-          if (!isWithin(next)) return `${range}${mayBeEmpty ? ', or nothing' : ''}.`;
+          if (!isWithin(next)) return `${range}${mayBeEmpty ? t(', or nothing') : ''}.`;
           set(next);
           return undefined;
         }}
@@ -63,7 +70,7 @@ function textOf(value: number | null, unit: string): string {
 function parseFigure(text: string, unit: string, { topSpeed }: Machine): Parsed {
   if (unit === 'mm') return parseLengthFrom(text, 'mm', 0);
   if (unit === 'mm/s') return parseSpeed(text, 'mm/s', topSpeed);
-  return parsePlain(text, unit, 'Type a number.');
+  return parsePlain(text, unit, t('Type a number.'));
 }
 
 /** A place on the bed as the machine counts, or an offset: X and Y. Empty where there is none. */
@@ -77,7 +84,7 @@ export function PlaceField(props: { name: 'rest' | 'pointer'; label: string } & 
         label={label}
         text={value ? `${value.x}; ${value.y}` : ''}
         unit="mm"
-        placeholder={name === 'rest' ? 'at zero' : 'has none'}
+        placeholder={name === 'rest' ? t('at zero') : t('has none')}
         parse={parsePlace}
         isList
         preview={set}
@@ -98,5 +105,5 @@ function parsePlace(text: string): Parsed<{ x: number; y: number } | null> {
   const place = { x: Number(x), y: Number(y) };
   return Number.isFinite(place.x) && Number.isFinite(place.y)
     ? { ok: true, value: place }
-    : { ok: false, reason: 'Type X and Y, for example 0; 390.' };
+    : { ok: false, reason: t('Type X and Y, for example 0; 390.') };
 }

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
+import { t } from '../words/words.ts';
 import { BedPicture } from './bed-picture.tsx';
 import { ConnectionCard } from './connection-card.tsx';
 import { MachineForm } from './machine-form.tsx';
@@ -43,11 +44,11 @@ export function MachineEditor({ stored, editor }: Props) {
           ? known.map((entry) => (entry.id === machine.id ? machine : entry))
           : [...known, machine],
       );
-      toast.success(`${machine.name} is saved.`);
+      toast.success(t('{{name}} is saved.', { name: machine.name }));
     },
   });
   const blocked = doubts.find(({ blocks }) => blocks);
-  const missing = draft.name.trim() === '' ? 'Give it a name first.' : placeMissing(draft);
+  const missing = draft.name.trim() === '' ? t('Give it a name first.') : placeMissing(draft);
   const leaving = useBlocker(isTouched && !save.isPending);
   // The kind of a machine of which nothing was typed yet decides what one begins with.
   const chooseKind = (kind: MachineKind) => {
@@ -58,13 +59,13 @@ export function MachineEditor({ stored, editor }: Props) {
     <>
       <section
         className="flex min-w-0 flex-1 flex-col self-start rounded-xl border border-line bg-paper"
-        aria-label={kept?.name ?? 'A new machine'}
+        aria-label={kept?.name ?? t('A new machine')}
       >
         <div className="px-5 pt-4">
           <div className="mb-3 flex items-baseline gap-3">
-            <h1 className="min-w-0 truncate text-xl font-bold">{draft.name.trim() || 'A new machine'}</h1>
+            <h1 className="min-w-0 truncate text-xl font-bold">{draft.name.trim() || t('A new machine')}</h1>
             <span className="ml-auto shrink-0 text-quiet">
-              {kept ? usesInWords(uses.data) : 'Usual figures to begin with'}
+              {kept ? usesInWords(uses.data) : t('Usual figures to begin with')}
             </span>
           </div>
           <MachineForm draft={draft} change={change} doubts={doubts} chooseKind={chooseKind} />
@@ -77,11 +78,11 @@ export function MachineEditor({ stored, editor }: Props) {
           )}
           {leaving.state === 'blocked' && (
             <div className="mb-2.5">
-              <Notice level="warns" title="What was typed is not saved.">
+              <Notice level="warns" title={t('What was typed is not saved.')}>
                 <div className="mt-2 flex gap-2">
-                  <Button onClick={() => leaving.reset()}>Stay here</Button>
+                  <Button onClick={() => leaving.reset()}>{t('Stay here')}</Button>
                   <Button look="danger" onClick={() => leaving.proceed()}>
-                    Leave without saving
+                    {t('Leave without saving')}
                   </Button>
                 </div>
               </Notice>
@@ -99,7 +100,7 @@ export function MachineEditor({ stored, editor }: Props) {
                 })
               }
             >
-              {save.isPending ? 'Saving…' : kept ? 'Save' : 'Add the machine'}
+              {save.isPending ? t('Saving…') : kept ? t('Save') : t('Add the machine')}
             </Button>
             {kept && isTouched && (
               <Button
@@ -108,21 +109,21 @@ export function MachineEditor({ stored, editor }: Props) {
                   setTouched(false);
                 }}
               >
-                Take the changes back
+                {t('Take the changes back')}
               </Button>
             )}
             {kept && !isTouched && <PutAway machine={kept} uses={uses.data} put={(machine) => save.mutate(machine)} />}
             <span className="ml-auto text-quiet">
-              {missing ?? blocked?.message ?? (isTouched ? 'Changed, not saved yet' : kept ? 'Saved' : '')}
+              {missing ?? blocked?.message ?? (isTouched ? t('Changed, not saved yet') : kept ? t('Saved') : '')}
             </span>
           </div>
         </div>
       </section>
       <div className="flex w-full shrink-0 flex-col gap-4 self-start lg:w-[372px]">
-        <section className="rounded-xl border border-line bg-paper p-4" aria-label="Its bed">
+        <section className="rounded-xl border border-line bg-paper p-4" aria-label={t('Its bed')}>
           <div className="mb-1 flex items-baseline">
-            <h2 className="font-bold">Its bed</h2>
-            <span className="ml-auto text-quiet">as you type</span>
+            <h2 className="font-bold">{t('Its bed')}</h2>
+            <span className="ml-auto text-quiet">{t('as you type')}</span>
           </div>
           <BedPicture machine={draft} />
         </section>
@@ -135,9 +136,9 @@ export function MachineEditor({ stored, editor }: Props) {
         {kept && <TimesCard machine={draft} isSaved={!isTouched} save={(machine) => save.mutate(machine)} />}
         <p className="px-1 text-[12px] text-quiet">
           <Link to="/machines" className="font-semibold text-petrol underline">
-            All machines
+            {t('All machines')}
           </Link>{' '}
-          shows where their heads are, and holds and stops them.
+          {t('shows where their heads are, and holds and stops them.')}
         </p>
       </div>
     </>
@@ -145,6 +146,6 @@ export function MachineEditor({ stored, editor }: Props) {
 }
 
 function placeMissing({ connection }: Machine): string | null {
-  if (connection?.kind === 'network' && connection.host.trim() === '') return 'Say which host it listens on.';
-  return connection?.kind === 'serial' && connection.path.trim() === '' ? 'Say at which port it is.' : null;
+  if (connection?.kind === 'network' && connection.host.trim() === '') return t('Say which host it listens on.');
+  return connection?.kind === 'serial' && connection.path.trim() === '' ? t('Say at which port it is.') : null;
 }

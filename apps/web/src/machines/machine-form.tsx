@@ -8,6 +8,7 @@ import { Labelled } from '../ui/labelled.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { said, t } from '../words/words.ts';
 import { AxesField } from './axes-field.tsx';
 import { Doubts } from './doubts.tsx';
 import { FigureField, PlaceField } from './figure-field.tsx';
@@ -26,10 +27,10 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
     <>
       <Part title={null}>
         <NameField {...props} />
-        <Labelled label="Kind">
+        <Labelled label={t('Kind')}>
           <Choice
             look="slim"
-            label="Kind"
+            label={t('Kind')}
             value={draft.kind}
             options={machineKinds.map((kind) => ({ value: kind, text: kindNames[kind] }))}
             choose={chooseKind}
@@ -37,12 +38,12 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
         </Labelled>
         {figures('ratedW', 'measuredW')}
       </Part>
-      <Part title="Bed">
+      <Part title={t('Bed')}>
         {figures('bedWidth', 'bedHeight')}
-        <Labelled label="Zero corner">
+        <Labelled label={t('Zero corner')}>
           <Choice
             look="slim"
-            label="Zero corner"
+            label={t('Zero corner')}
             value={draft.origin}
             options={Object.entries(zeroNames).map(([value, text]) => ({ value: value as Origin, text }))}
             choose={(origin) => change({ origin })}
@@ -50,9 +51,9 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
         </Labelled>
         {figures('margin', 'bedGapMm')}
         <RestFields {...props} />
-        <PlaceField {...props} name="pointer" label="Red pointer off by" />
+        <PlaceField {...props} name="pointer" label={t('Red pointer off by')} />
       </Part>
-      <Part title="Motion">
+      <Part title={t('Motion')}>
         {figures('topSpeed', 'travelSpeed', 'acceleration', 'accelerationY', 'jerk', 'cornerDeviation')}
         {figures('lookAhead', 'moveMs', 'characterMs', 'arcsWithin', 'timeShare')}
         {burntOperations.map((operation) => (
@@ -62,7 +63,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
       <Doubts about="topSpeeds" doubts={props.doubts}>
         {null}
       </Doubts>
-      <Part title="Beam">
+      <Part title={t('Beam')}>
         {figures('powerScale', 'leastPower', 'mostPower', 'minLineSpacing')}
         <AirFields {...props} />
         <FocusFields {...props} />
@@ -77,7 +78,7 @@ export function MachineForm(props: MachineDraft & { chooseKind: (kind: MachineKi
 
 function Part({ title, children }: { title: string | null; children: ReactNode }) {
   return (
-    <section className="border-t border-line py-3.5 first:border-0 first:pt-0" aria-label={title ?? 'What it is'}>
+    <section className="border-t border-line py-3.5 first:border-0 first:pt-0" aria-label={title ?? t('What it is')}>
       {title && <h2 className="mb-2 font-bold">{title}</h2>}
       <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2.5 sm:grid-cols-4 lg:max-xl:grid-cols-2">
         {children}
@@ -91,13 +92,13 @@ function NameField({ draft, change }: MachineDraft) {
   return (
     <div className="flex min-w-0 flex-col gap-1">
       <label htmlFor={id} className="text-quiet">
-        Name
+        {t('Name')}
       </label>
       <input
         id={id}
         value={draft.name}
         maxLength={60}
-        placeholder="Such as Sandpiper"
+        placeholder={t('Such as Sandpiper')}
         autoComplete="off"
         onChange={(event) => change({ name: event.target.value })}
         className="h-8 min-w-0 rounded-lg border border-line bg-raised px-2.5 font-semibold placeholder:font-normal placeholder:text-quiet focus:border-petrol focus:outline-none"
@@ -116,13 +117,13 @@ function SlowerField({ operation, draft, change }: { operation: (typeof burntOpe
   };
   return (
     <TypedField<number | null>
-      label={`${operationOf(operation).name} at most`}
-      placeholder="as fast"
+      label={t('{{name}} at most', { name: said(operationOf(operation).name) })}
+      placeholder={t('as fast')}
       text={value === null ? '' : String(value)}
       unit="mm/s"
-      parse={(text) => (text.trim() === '' ? { ok: true, value: null } : parsePlain(text, 'mm/s', 'Type a speed.'))}
+      parse={(text) => (text.trim() === '' ? { ok: true, value: null } : parsePlain(text, 'mm/s', t('Type a speed.')))}
       commit={(next) => {
-        if (next !== null && !(next > 0 && next <= 20_000)) return 'More than 0, or nothing.';
+        if (next !== null && !(next > 0 && next <= 20_000)) return t('More than 0, or nothing.');
         set(next);
         return undefined;
       }}
@@ -144,30 +145,30 @@ function AirFields({ draft, change }: MachineDraft) {
     });
   return (
     <>
-      <Labelled label="Air at the beam">
+      <Labelled label={t('Air at the beam')}>
         <Choice<AirKind>
           look="slim"
-          label="Air at the beam"
+          label={t('Air at the beam')}
           value={kind}
           options={[
-            { value: 'none', text: 'Not switched' },
-            { value: 'low', text: 'On or off' },
-            { value: 'low high', text: 'Low and high' },
+            { value: 'none', text: t('Not switched') },
+            { value: 'low', text: t('On or off') },
+            { value: 'low high', text: t('Low and high') },
           ]}
           choose={choose}
         />
       </Labelled>
       {air && (
         <TypedField<number | null>
-          label="Pressure up to"
-          placeholder="not set"
+          label={t('Pressure up to')}
+          placeholder={t('not set')}
           text={air.mostBar === null ? '' : String(air.mostBar)}
           unit="bar"
           parse={(text) =>
-            text.trim() === '' ? { ok: true, value: null } : parsePlain(text, 'bar', 'Type a pressure.')
+            text.trim() === '' ? { ok: true, value: null } : parsePlain(text, 'bar', t('Type a pressure.'))
           }
           commit={(mostBar) => {
-            if (mostBar !== null && !(mostBar > 0 && mostBar <= 100)) return 'From 0 to 100 bar, or nothing.';
+            if (mostBar !== null && !(mostBar > 0 && mostBar <= 100)) return t('From 0 to 100 bar, or nothing.');
             change({ air: { ...air, mostBar } });
             return undefined;
           }}
@@ -194,14 +195,14 @@ function FocusFields({ draft, change, doubts }: MachineDraft) {
   );
   return (
     <>
-      <Labelled label="Focus">
+      <Labelled label={t('Focus')}>
         <Choice<'by hand' | 'driven'>
           look="slim"
-          label="Focus"
+          label={t('Focus')}
           value={focus ? 'driven' : 'by hand'}
           options={[
-            { value: 'by hand', text: 'Set by hand' },
-            { value: 'driven', text: 'Driven' },
+            { value: 'by hand', text: t('Set by hand') },
+            { value: 'driven', text: t('Driven') },
           ]}
           choose={(next) => change({ focus: next === 'driven' ? (focus ?? usualFocus) : undefined })}
         />
@@ -209,10 +210,10 @@ function FocusFields({ draft, change, doubts }: MachineDraft) {
       {focus && (
         <>
           <Doubts about="focus" doubts={doubts}>
-            {part('lowest', 'Focus from', -1000, 'mm')}
+            {part('lowest', t('Focus from'), -1000, 'mm')}
           </Doubts>
-          {part('highest', 'Focus up to', -1000, 'mm')}
-          {part('speed', 'Focus moves at', 0.01, 'mm/s')}
+          {part('highest', t('Focus up to'), -1000, 'mm')}
+          {part('speed', t('Focus moves at'), 0.01, 'mm/s')}
         </>
       )}
     </>
@@ -223,17 +224,17 @@ function Lenses({ draft, change, doubts }: MachineDraft) {
   const lenses = draft.lenses ?? [];
   const set = (next: Machine['lenses']) => change({ lenses: next?.length ? next : undefined });
   return (
-    <section className="border-t border-line py-3.5" aria-label="Lenses">
-      <h2 className="font-bold">Lenses</h2>
+    <section className="border-t border-line py-3.5" aria-label={t('Lenses')}>
+      <h2 className="font-bold">{t('Lenses')}</h2>
       <p className="mb-2 text-[12px] text-quiet">
-        Where it has several that can be put in. The first is in it where a job says nothing.
+        {t('Where it has several that can be put in. The first is in it where a job says nothing.')}
       </p>
       <Doubts about="lenses" doubts={doubts}>
         <ul className="flex flex-wrap items-center gap-2">
           {lenses.map((lens, i) => (
             <li key={lens.id} className="flex items-center">
               <input
-                aria-label={`Lens ${i + 1}`}
+                aria-label={t('Lens {{i}}', { i: i + 1 })}
                 value={lens.name}
                 maxLength={60}
                 onChange={(event) =>
@@ -242,7 +243,7 @@ function Lenses({ draft, change, doubts }: MachineDraft) {
                 className="h-8 w-40 rounded-l-lg border border-line bg-raised px-2.5 focus:border-petrol focus:outline-none"
               />
               <IconButton
-                label={`Take lens ${i + 1} away`}
+                label={t('Take lens {{i}} away', { i: i + 1 })}
                 className="rounded-l-none border border-l-0 border-line"
                 onClick={() => set(lenses.filter(({ id }) => id !== lens.id))}
               >
@@ -256,7 +257,7 @@ function Lenses({ draft, change, doubts }: MachineDraft) {
               onClick={() => set([...lenses, { id: crypto.randomUUID(), name: '' }])}
             >
               <Plus size={15} aria-hidden />
-              {lenses.length === 0 ? 'A lens' : 'Another lens'}
+              {lenses.length === 0 ? t('A lens') : t('Another lens')}
             </Button>
           </li>
         </ul>

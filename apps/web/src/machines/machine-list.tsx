@@ -4,6 +4,7 @@ import { Link, NavLink } from 'react-router';
 import { useLive } from '../stores/live.ts';
 import { asSize } from '../ui/figures.ts';
 import { stateLook } from '../ui/machine-state.ts';
+import { t } from '../words/words.ts';
 
 /** The machines of the shop, each with what it does now, and the way to another. */
 export function MachineList({ machines }: { machines: readonly Machine[] }) {
@@ -11,11 +12,11 @@ export function MachineList({ machines }: { machines: readonly Machine[] }) {
   return (
     <aside
       className="flex w-full shrink-0 flex-col gap-1 self-start rounded-xl border border-line bg-paper p-3 lg:w-[236px]"
-      aria-label="Machines"
+      aria-label={t('Machines')}
     >
       <p className="px-2 pb-1 text-[15px] font-bold">
         <Link to="/machines" className="hover:text-petrol">
-          Machines
+          {t('Machines')}
         </Link>
       </p>
       <ul className="flex flex-wrap gap-1 lg:flex-col">
@@ -27,7 +28,7 @@ export function MachineList({ machines }: { machines: readonly Machine[] }) {
       </ul>
       {putAway.length > 0 && (
         <>
-          <p className="px-2 pt-2 text-[12px] text-quiet">Put away</p>
+          <p className="px-2 pt-2 text-[12px] text-quiet">{t('Put away')}</p>
           <ul className="flex flex-wrap gap-1 lg:flex-col">
             {putAway.map((machine) => (
               <li key={machine.id} className="min-w-44 lg:min-w-0">
@@ -42,7 +43,7 @@ export function MachineList({ machines }: { machines: readonly Machine[] }) {
         className="mt-2 inline-flex h-8 items-center gap-1.5 self-start rounded-lg border border-line bg-raised px-3 hover:border-petrol"
       >
         <Plus size={15} aria-hidden />
-        Add a machine
+        {t('Add a machine')}
       </Link>
     </aside>
   );
@@ -61,7 +62,7 @@ function Entry({ machine }: { machine: Machine }) {
         {!machine.isPutAway && (
           <span className="flex shrink-0 items-center gap-1.5 text-[12px]">
             <span className={`size-2 rounded-full ${look.dot}`} aria-hidden />
-            {machine.connection ? look.text : 'Not connected'}
+            {machine.connection ? look.text : t('Not connected')}
           </span>
         )}
       </span>

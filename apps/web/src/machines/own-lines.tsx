@@ -1,18 +1,19 @@
 import { useId, useState } from 'react';
+import { t } from '../words/words.ts';
 import { Doubts } from './doubts.tsx';
 import type { MachineDraft } from './machine-draft.ts';
 
 /** Lines of the shop's own that every program of the machine begins and ends with. */
 export function OwnLines(props: MachineDraft) {
   return (
-    <section className="border-t border-line py-3.5" aria-label="Programs">
-      <h2 className="font-bold">Programs</h2>
+    <section className="border-t border-line py-3.5" aria-label={t('Programs')}>
+      <h2 className="font-bold">{t('Programs')}</h2>
       <p className="mb-2 text-[12px] text-quiet">
-        Lines of your own, such as those that switch an exhaust. They cannot light the beam or move the head.
+        {t('Lines of your own, such as those that switch an exhaust. They cannot light the beam or move the head.')}
       </p>
       <div className="grid grid-cols-1 gap-3 sm:grid-cols-2">
-        <LinesField {...props} name="startLines" label="At the start" />
-        <LinesField {...props} name="endLines" label="At the end" />
+        <LinesField {...props} name="startLines" label={t('At the start')} />
+        <LinesField {...props} name="endLines" label={t('At the end')} />
       </div>
     </section>
   );

@@ -7,6 +7,7 @@ import { api } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { counted } from '../ui/counted.ts';
 import { Notice } from '../ui/notice.tsx';
+import { t } from '../words/words.ts';
 
 /** So many jobs are named; more are counted. */
 const namedJobs = 5;
@@ -24,7 +25,10 @@ export function useUses(machineId: string | undefined) {
 export function usesInWords(uses: MachineUses | undefined): string {
   if (!uses) return '';
   const recipes = uses.recipes.reduce((sum, { count }) => sum + count, 0);
-  return `Used by ${counted(uses.jobs.length, 'job')}, ${counted(recipes, 'recipe')}`;
+  return t('Used by {{jobs}}, {{recipes}}', {
+    jobs: counted(uses.jobs.length, 'job'),
+    recipes: counted(recipes, 'recipe'),
+  });
 }
 
 /** Puts a machine away, having said what goes by it, or takes it back. */
@@ -32,14 +36,16 @@ export function PutAway(props: { machine: Machine; uses: MachineUses | undefined
   const { machine, uses, put } = props;
   const [isAsked, ask] = useState(false);
   const { isPutAway: _, ...back } = machine;
-  if (machine.isPutAway) return <Button onClick={() => put(back)}>Take it back</Button>;
-  if (!isAsked) return <Button onClick={() => ask(true)}>Put away…</Button>;
+  if (machine.isPutAway) return <Button onClick={() => put(back)}>{t('Take it back')}</Button>;
+  if (!isAsked) return <Button onClick={() => ask(true)}>{t('Put away…')}</Button>;
   return (
     <div className="w-full">
-      <Notice level="warns" title={`Put ${machine.name} away?`}>
+      <Notice level="warns" title={t('Put {{name}} away?', { name: machine.name })}>
         <p>
-          It is not offered for jobs any more, and Lambent does not speak to it. {usesInWords(uses)}: they stay as they
-          are, and the jobs still open. It can be taken back.
+          {t(
+            'It is not offered for jobs any more, and Lambent does not speak to it. {{uses}}: they stay as they are, and the jobs still open. It can be taken back.',
+            { uses: usesInWords(uses) },
+          )}
         </p>
         {uses && uses.jobs.length > 0 && (
           <ul className="mt-1.5 list-disc pl-5">
@@ -50,19 +56,21 @@ export function PutAway(props: { machine: Machine; uses: MachineUses | undefined
                 </Link>
               </li>
             ))}
-            {uses.jobs.length > namedJobs && <li>and {uses.jobs.length - namedJobs} more</li>}
+            {uses.jobs.length > namedJobs && <li>{t('and {{jobs}} more', { jobs: uses.jobs.length - namedJobs })}</li>}
           </ul>
         )}
         {uses && uses.recipes.length > 0 && (
           <p className="mt-1.5">
-            Recipes of {uses.recipes.map(({ material, count }) => `${material} (${count})`).join(', ')}.
+            {t('Recipes of {{recipes}}.', {
+              recipes: uses.recipes.map(({ material, count }) => `${material} (${count})`).join(', '),
+            })}
           </p>
         )}
         <div className="mt-2.5 flex gap-2">
           <Button look="danger" onClick={() => put({ ...machine, isPutAway: true })}>
-            Put {machine.name} away
+            {t('Put {{name}} away', { name: machine.name })}
           </Button>
-          <Button onClick={() => ask(false)}>Keep it at work</Button>
+          <Button onClick={() => ask(false)}>{t('Keep it at work')}</Button>
         </div>
       </Notice>
     </div>

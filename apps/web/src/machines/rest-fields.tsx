@@ -3,6 +3,7 @@ import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { t } from '../words/words.ts';
 import { Doubts } from './doubts.tsx';
 import { PlaceField } from './figure-field.tsx';
 import type { MachineDraft } from './machine-draft.ts';
@@ -10,12 +11,12 @@ import type { MachineDraft } from './machine-draft.ts';
 type Rest = 'zero' | 'back left' | 'back right' | 'front left' | 'front right' | 'place';
 
 const words: Readonly<Record<Rest, string>> = {
-  zero: 'At its zero',
-  'back left': 'Back left',
-  'back right': 'Back right',
-  'front left': 'Front left',
-  'front right': 'Front right',
-  place: 'At a place',
+  zero: t('At its zero'),
+  'back left': t('Back left'),
+  'back right': t('Back right'),
+  'front left': t('Front left'),
+  'front right': t('Front right'),
+  place: t('At a place'),
 };
 
 /** A corner of the bed, in the machine's own frame. */
@@ -47,25 +48,25 @@ export function RestFields(props: MachineDraft) {
   };
   return (
     <>
-      <Labelled label="Rests after a run">
+      <Labelled label={t('Rests after a run')}>
         <Choice
           look="slim"
-          label="Rests after a run"
+          label={t('Rests after a run')}
           value={rest}
           options={Object.entries(words).map(([value, text]) => ({ value: value as Rest, text }))}
           choose={choose}
         />
       </Labelled>
-      {rest !== 'zero' && <PlaceField {...props} name="rest" label="Rests at X, Y" />}
+      {rest !== 'zero' && <PlaceField {...props} name="rest" label={t('Rests at X, Y')} />}
       {focus && (
         <Doubts about="restFocus" doubts={doubts}>
           <TypedField<number | null>
-            label="Focus rests at"
-            placeholder="on the stock"
+            label={t('Focus rests at')}
+            placeholder={t('on the stock')}
             text={restFocus === undefined ? '' : String(restFocus)}
             unit="mm"
             parse={(text) =>
-              text.trim() === '' ? { ok: true, value: null } : parsePlain(text, 'mm', 'Type a height.')
+              text.trim() === '' ? { ok: true, value: null } : parsePlain(text, 'mm', t('Type a height.'))
             }
             commit={(next) => {
               change({ restFocus: next ?? undefined });

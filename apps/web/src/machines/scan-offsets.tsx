@@ -2,12 +2,13 @@ import { Plus, X } from 'lucide-react';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { NumberField } from '../ui/number-field.tsx';
+import { t } from '../words/words.ts';
 import { Doubts } from './doubts.tsx';
 import type { MachineDraft } from './machine-draft.ts';
 
 const axes = [
-  { value: 'x' as const, text: 'along X' },
-  { value: 'y' as const, text: 'along Y' },
+  { value: 'x' as const, text: t('along X') },
+  { value: 'y' as const, text: t('along Y') },
 ];
 
 /** How far apart lines burn that are scanned there and back, as measured at some speeds. */
@@ -18,26 +19,27 @@ export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
     set(offsets.map((entry, i) => (i === index ? { ...entry, ...part } : entry)));
   const fastest = Math.max(0, ...offsets.map(({ speed }) => speed));
   return (
-    <section className="border-t border-line py-3.5" aria-label="Scan offset">
-      <h2 className="font-bold">Scan offset</h2>
+    <section className="border-t border-line py-3.5" aria-label={t('Scan offset')}>
+      <h2 className="font-bold">{t('Scan offset')}</h2>
       <p className="mb-2 text-[12px] text-quiet">
-        How far lines there and back burn apart: more than 0 where each goes too far. The plan takes that back. A job’s
-        Fit stage lays a card that shows it, under “Scan offset”.
+        {t(
+          'How far lines there and back burn apart: more than 0 where each goes too far. The plan takes that back. A job’s Fit stage lays a card that shows it, under “Scan offset”.',
+        )}
       </p>
       <Doubts about="scanOffsets" doubts={doubts}>
         <ul className="flex flex-col gap-1.5">
           {offsets.map(({ axis, speed, mm }, i) => (
             <li key={i} className="flex items-center gap-2">
               <Choice
-                label={`Axis of offset ${i + 1}`}
+                label={t('Axis of offset {{i}}', { i: i + 1 })}
                 look="chip"
                 value={axis}
                 options={axes}
                 choose={(next) => put(i, { axis: next })}
               />
-              <span className="text-quiet">at</span>
+              <span className="text-quiet">{t('at')}</span>
               <NumberField
-                label={`Speed of offset ${i + 1}`}
+                label={t('Speed of offset {{i}}', { i: i + 1 })}
                 bare
                 unit="mm/s"
                 value={speed}
@@ -46,7 +48,7 @@ export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
                 commit={(next) => put(i, { speed: next })}
               />
               <NumberField
-                label={`Offset ${i + 1}`}
+                label={t('Offset {{i}}', { i: i + 1 })}
                 bare
                 unit="mm"
                 value={mm}
@@ -54,7 +56,10 @@ export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
                 most={20}
                 commit={(next) => put(i, { mm: next })}
               />
-              <IconButton label={`Take offset ${i + 1} away`} onClick={() => set(offsets.filter((_, j) => j !== i))}>
+              <IconButton
+                label={t('Take offset {{i}} away', { i: i + 1 })}
+                onClick={() => set(offsets.filter((_, j) => j !== i))}
+              >
                 <X size={14} aria-hidden />
               </IconButton>
             </li>
@@ -65,7 +70,7 @@ export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
               onClick={() => set([...offsets, { axis: 'x', speed: fastest + 100, mm: 0 }])}
             >
               <Plus size={15} aria-hidden />
-              {offsets.length === 0 ? 'An offset' : 'Another offset'}
+              {offsets.length === 0 ? t('An offset') : t('Another offset')}
             </Button>
           </li>
         </ul>

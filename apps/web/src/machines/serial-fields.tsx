@@ -7,6 +7,7 @@ import { IconButton } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
 import { Words } from '../ui/words.tsx';
+import { t } from '../words/words.ts';
 
 type Serial = Extract<Connection, { kind: 'serial' }>;
 
@@ -29,13 +30,13 @@ export function SerialFields({ connection, change, children }: Props) {
         <Words
           isCode
           most={255}
-          label="Port"
+          label={t('Port')}
           value={path}
-          placeholder="Such as /dev/ttyUSB0"
+          placeholder={t('Such as /dev/ttyUSB0')}
           set={(named) => change({ ...connection, path: named })}
         />
         <IconButton
-          label="Look for ports again"
+          label={t('Look for ports again')}
           className="border border-line"
           disabled={ports.isFetching}
           onClick={() => void ports.refetch()}
@@ -45,13 +46,15 @@ export function SerialFields({ connection, change, children }: Props) {
       </div>
       {/* As high as what is found usually is: what lies below does not jump away from under a click. */}
       <div className="col-span-2 flex min-h-9 flex-col justify-center text-[12px]" role="status">
-        {ports.isPending && <p className="text-quiet">Looking for ports…</p>}
+        {ports.isPending && <p className="text-quiet">{t('Looking for ports…')}</p>}
         {ports.isError && <p className="text-quiet">{sentenceOf(ports.error)}</p>}
         {ports.data?.length === 0 && (
-          <p className="text-quiet">No port is found on Lambent’s computer. Plug the machine in, and look again.</p>
+          <p className="text-quiet">
+            {t('No port is found on Lambent’s computer. Plug the machine in, and look again.')}
+          </p>
         )}
         {ports.data && ports.data.length > 0 && (
-          <ul aria-label="Ports found" className="flex flex-wrap gap-1.5">
+          <ul aria-label={t('Ports found')} className="flex flex-wrap gap-1.5">
             {ports.data.map((port) => (
               <li key={port.path}>
                 <button
@@ -69,12 +72,12 @@ export function SerialFields({ connection, change, children }: Props) {
           </ul>
         )}
       </div>
-      <Labelled label="Speed of the line">
+      <Labelled label={t('Speed of the line')}>
         <Choice
           look="slim"
-          label="Speed of the line"
+          label={t('Speed of the line')}
           value={String(baud)}
-          options={known.map((value) => ({ value: String(value), text: `${value} baud` }))}
+          options={known.map((value) => ({ value: String(value), text: t('{{value}} baud', { value }) }))}
           choose={(value) => change({ ...connection, baud: Number(value) })}
         />
       </Labelled>

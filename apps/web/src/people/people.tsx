@@ -3,6 +3,7 @@ import { Check } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { api } from '../api.ts';
 import { setWho, useWho } from '../stores/who.ts';
+import { t } from '../words/words.ts';
 
 /**
  * Who may be at this screen, to choose from, and a line for another name.
@@ -19,7 +20,7 @@ export function People({ chosen, children }: { chosen?: () => void; children?: R
   const names = who !== '' && !people.includes(who) ? [who, ...people] : people;
   return (
     <>
-      <ul className="-m-1 max-h-64 overflow-y-auto p-1" aria-label="People">
+      <ul className="-m-1 max-h-64 overflow-y-auto p-1" aria-label={t('People')}>
         {names.map((name) => (
           <li key={name}>
             <button
@@ -43,8 +44,8 @@ export function People({ chosen, children }: { chosen?: () => void; children?: R
         }}
       >
         <input
-          aria-label="Another name"
-          placeholder="Another name"
+          aria-label={t('Another name')}
+          placeholder={t('Another name')}
           value={typed}
           maxLength={60}
           onChange={(event) => setTyped(event.target.value)}
@@ -55,11 +56,11 @@ export function People({ chosen, children }: { chosen?: () => void; children?: R
           disabled={typed.trim() === ''}
           className="h-8 rounded-lg border border-line bg-raised px-2.5 hover:border-petrol disabled:opacity-50"
         >
-          That is me
+          {t('That is me')}
         </button>
       </form>
       <p className="mt-2 text-[12px] text-quiet">
-        What is changed, measured and burnt from this screen is signed with it. {children}
+        {t('What is changed, measured and burnt from this screen is signed with it.')} {children}
       </p>
     </>
   );

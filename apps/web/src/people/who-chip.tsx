@@ -2,6 +2,7 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { UserRound } from 'lucide-react';
 import { Link } from 'react-router';
 import { useWho } from '../stores/who.ts';
+import { t } from '../words/words.ts';
 import { People } from './people.tsx';
 
 /**
@@ -13,12 +14,12 @@ export function WhoChip({ isSlim = false }: { isSlim?: boolean }) {
   return (
     <Popover className="min-w-0">
       <PopoverButton
-        aria-label={who ? `At this screen: ${who}` : undefined}
-        title={who ? `At this screen: ${who}` : 'Who is at this screen?'}
+        aria-label={who ? t('At this screen: {{who}}', { who }) : undefined}
+        title={who ? t('At this screen: {{who}}', { who }) : t('Who is at this screen?')}
         className="flex h-8 max-w-44 items-center gap-1.5 rounded-lg px-2 text-quiet hover:bg-table hover:text-ink"
       >
         <UserRound size={16} className="shrink-0" aria-hidden />
-        <span className={`truncate ${isSlim ? 'max-xl:hidden' : ''}`}>{who || 'Who is here?'}</span>
+        <span className={`truncate ${isSlim ? 'max-xl:hidden' : ''}`}>{who || t('Who is here?')}</span>
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'bottom end', gap: 6, padding: 8 }}
@@ -27,11 +28,11 @@ export function WhoChip({ isSlim = false }: { isSlim?: boolean }) {
       >
         {({ close }) => (
           <>
-            <p className="mb-2 font-semibold">Who is at this screen?</p>
+            <p className="mb-2 font-semibold">{t('Who is at this screen?')}</p>
             <People chosen={close}>
-              The list is kept under{' '}
+              {t('The list is kept under')}{' '}
               <Link to="/shop" className="font-semibold text-petrol underline">
-                Shop
+                {t('Shop')}
               </Link>
               .
             </People>

@@ -1,5 +1,6 @@
 import { burntCurve } from '@lambent/core/pictures';
 import type { BurntGrey } from '@lambent/core/settings';
+import { t } from '../words/words.ts';
 
 const [width, height] = [266, 96];
 const [left, right, top, foot] = [30, 8, 8, 20];
@@ -14,13 +15,15 @@ export function BurntGreysChart({ greys }: { greys: readonly BurntGrey[] }) {
     const asked = i / 60;
     return `${i === 0 ? 'M' : 'L'}${xOf(asked).toFixed(1)} ${yOf(curve(asked)).toFixed(1)}`;
   }).join('');
-  const words = greys.map(({ asked, burnt }) => `${percent(asked)} came out as ${percent(burnt)}`).join(', ');
+  const words = greys
+    .map(({ asked, burnt }) => t('{{asked}} came out as {{burnt}}', { asked: percent(asked), burnt: percent(burnt) }))
+    .join(', ');
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
       className="w-full max-w-[340px] rounded-[10px] border border-line bg-raised text-[10px]"
       role="img"
-      aria-label={`Measured greys: ${words}`}
+      aria-label={t('Measured greys: {{words}}', { words })}
     >
       {[0, 0.5, 1].map((share) => (
         <g key={share}>
@@ -29,12 +32,12 @@ export function BurntGreysChart({ greys }: { greys: readonly BurntGrey[] }) {
             {Math.round(100 * share)}
           </text>
           <text x={xOf(share)} y={height - 7} textAnchor={anchors[share]} className="figures fill-quiet">
-            {share === 1 ? 'of the dots: 100 %' : `${Math.round(100 * share)} %`}
+            {share === 1 ? t('of the dots: 100 %') : `${Math.round(100 * share)} %`}
           </text>
         </g>
       ))}
       <text x={xOf(1)} y={yOf(0) - 5} textAnchor="end" className="fill-quiet">
-        how dark they came out, %
+        {t('how dark they came out, %')}
       </text>
       <line x1={xOf(0)} y1={yOf(0)} x2={xOf(1)} y2={yOf(1)} className="stroke-quiet" strokeDasharray="3 4" />
       <path d={path} fill="none" strokeWidth={2} className="stroke-petrol" />

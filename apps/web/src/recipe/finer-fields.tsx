@@ -6,6 +6,7 @@ import { LengthField } from '../ui/length-field.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { Tick } from '../ui/tick.tsx';
 import { TypedField } from '../ui/typed-field.tsx';
+import { said, t } from '../words/words.ts';
 import type { SettingHold } from './setting-hold.ts';
 
 /** The settings that stand behind *Finer settings*; those whose fields take a whole row come last. */
@@ -31,7 +32,8 @@ export function FinerFields({ hold, machine }: { hold: SettingHold; machine: Mac
 }
 
 function FinerField({ hold, setting, machine }: { hold: SettingHold; setting: SettingName; machine: Machine }) {
-  const { field, label, usual } = settingOf(setting);
+  const { field, usual } = settingOf(setting);
+  const label = said(settingOf(setting).label);
   const value = hold.settings[setting] ?? usual;
   const set = hold.set(setting) as (value: unknown) => undefined;
   switch (field.kind) {
@@ -61,13 +63,14 @@ function FinerField({ hold, setting, machine }: { hold: SettingHold; setting: Se
 
 /** The words that a setting can be. */
 function wordOptions(words: Readonly<Record<string, string>>): Option<string>[] {
-  return Object.entries(words).map(([value, text]) => ({ value, text }));
+  return Object.entries(words).map(([value, text]) => ({ value, text: said(text) }));
 }
 
 /** A setting that is a plain number. @param isFoundAt0 whether 0 stands for: as is needed */
 function FigureField(props: { hold: SettingHold; setting: SettingName; step: number; isFoundAt0: boolean }) {
   const { hold, setting, step, isFoundAt0 } = props;
-  const { label, unit } = settingOf(setting);
+  const { unit } = settingOf(setting);
+  const label = said(settingOf(setting).label);
   const value = Number(hold.settings[setting] ?? 0);
   const set = hold.set(setting) as (value: number | null) => undefined;
   const shown = useShownUnit();
@@ -90,7 +93,7 @@ function FigureField(props: { hold: SettingHold; setting: SettingName; step: num
       label={label}
       unit={unit}
       text={String(value)}
-      parse={(text) => parsePlain(text, unit, 'Type a number.')}
+      parse={(text) => parsePlain(text, unit, t('Type a number.'))}
       commit={take}
       step={(size) => {
         const next = Math.round((value + size * step) * 1000) / 1000;
@@ -105,27 +108,27 @@ function AirField({ hold: { settings, set, look }, machine }: { hold: SettingHol
   const air: Air = settings.air ?? 'off';
   const levels = machine.air?.levels ?? [];
   const options: Option<string>[] = [
-    { value: 'off', text: 'Off' },
-    { value: 'low', text: 'Low' },
-    { value: 'high', text: 'High' },
+    { value: 'off', text: t('Off') },
+    { value: 'low', text: t('Low') },
+    { value: 'high', text: t('High') },
   ].filter(({ value }) => value === 'off' || value === air || levels.some((level) => level === value));
-  if (machine.air?.mostBar || typeof air === 'number') options.push({ value: 'bar', text: 'By pressure' });
+  if (machine.air?.mostBar || typeof air === 'number') options.push({ value: 'bar', text: t('By pressure') });
   const { fault, marked } = look('air');
   if (options.length === 1) return null;
   return (
     <div className="col-span-2 flex flex-col gap-2">
       <Choice
-        label="Air"
+        label={t('Air')}
         value={typeof air === 'number' ? 'bar' : air}
         options={options}
         choose={(next) => set('air')(next === 'bar' ? 0.5 : (next as LayerSettings['air']))}
       />
       {typeof air === 'number' && (
         <TypedField
-          label="Pressure"
+          label={t('Pressure')}
           unit="bar"
           text={String(air)}
-          parse={(text) => parsePlain(text, 'bar', 'Type a number.')}
+          parse={(text) => parsePlain(text, 'bar', t('Type a number.'))}
           commit={set('air')}
           step={(delta) => Math.round((air + delta * 0.1) * 100) / 100}
           marked={marked}

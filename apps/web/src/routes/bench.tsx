@@ -12,6 +12,7 @@ import { type Stage, stageNames } from '../bench/stages/stage.ts';
 import { type BenchState, benchActions, createBenchStore } from '../bench/state/bench-state.ts';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
+import { t } from '../words/words.ts';
 import { CannotOpen } from './cannot-open.tsx';
 
 /** Loads a job and the shop it uses, and opens the Bench on them. */
@@ -50,7 +51,7 @@ export function BenchRoute() {
   if (!bench) {
     return (
       <div className="flex h-full items-center justify-center text-quiet" role="status">
-        Opening the job…
+        {t('Opening the job…')}
       </div>
     );
   }

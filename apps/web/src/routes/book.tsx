@@ -13,6 +13,7 @@ import { asLength } from '../ui/figures.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { t } from '../words/words.ts';
 
 /** The recipe book: what the shop knows of each material, changed in place, with the history of every value. */
 export function BookRoute() {
@@ -25,7 +26,7 @@ export function BookRoute() {
     all.find(({ id }) => id === materialId) ?? (materialId ? undefined : all.find(({ archived }) => !archived));
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>Recipe book</PageTitle>
+      <PageTitle>{t('Recipe book')}</PageTitle>
       <PageBar />
       <main className="flex min-h-0 flex-1">
         <MaterialList materials={all} chosen={chosen?.id} book={book} />
@@ -34,7 +35,7 @@ export function BookRoute() {
             <Notice level="blocks">{sentenceOf(materials.error ?? machines.error)}</Notice>
           )}
           {materials.isSuccess && materialId && !chosen && (
-            <Notice level="warns">There is no such material in the book. Choose one on the left.</Notice>
+            <Notice level="warns">{t('There is no such material in the book. Choose one on the left.')}</Notice>
           )}
           {chosen && (
             <Fragment key={chosen.id}>
@@ -51,7 +52,7 @@ export function BookRoute() {
               </div>
               {chosen.forbidden && (
                 <div className="mb-3">
-                  <Notice level="blocks" title="Never laser this">
+                  <Notice level="blocks" title={t('Never laser this')}>
                     {chosen.name}: {chosen.forbidden}
                   </Notice>
                 </div>

@@ -6,6 +6,7 @@ import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
+import { t } from '../words/words.ts';
 import { documentBlob } from '../workers/document-blob.ts';
 import { openJob } from '../workers/work.ts';
 
@@ -18,7 +19,7 @@ export function CannotOpen({ jobId, error, reload }: { jobId: string; error: Err
     mutationFn: async (number: number) => {
       const document = documentBlob((await openJob(jobId, number)).document);
       const [latest] = await api.versions(jobId);
-      await api.saveJob(jobId, latest.number, `back to version ${number}`, document);
+      await api.saveJob(jobId, latest.number, t('back to version {{number}}', { number }), document);
     },
     onSuccess: reload,
   });
@@ -27,28 +28,32 @@ export function CannotOpen({ jobId, error, reload }: { jobId: string; error: Err
     <div className="flex h-full flex-col">
       <PageBar />
       <main className="mx-auto mt-16 w-full max-w-lg px-6">
-        <h1 className="mb-2 text-xl font-bold">This job cannot be opened</h1>
+        <h1 className="mb-2 text-xl font-bold">{t('This job cannot be opened')}</h1>
         <p className="mb-4 text-quiet">{sentenceOf(error)}</p>
         <div className="mb-6 flex items-center gap-3">
           <Link to="/" className="font-semibold text-petrol underline">
-            To the Desk
+            {t('To the Desk')}
           </Link>
           {versions.isSuccess && (
             <Button
               look="danger"
               disabled={deletion.isPending}
-              onClick={() => deletion.mutate({ id: jobId, title: 'The job' }, { onSuccess: () => void navigate('/') })}
+              onClick={() =>
+                deletion.mutate({ id: jobId, title: t('The job') }, { onSuccess: () => void navigate('/') })
+              }
             >
-              Delete this job
+              {t('Delete this job')}
             </Button>
           )}
         </div>
         {goBack.isError && (
-          <Notice level="blocks">That version cannot be opened either: {sentenceOf(goBack.error)}</Notice>
+          <Notice level="blocks">
+            {t('That version cannot be opened either: {{error}}', { error: sentenceOf(goBack.error) })}
+          </Notice>
         )}
         {earlier.length > 0 && (
-          <section aria-label="Earlier versions">
-            <h2 className="mb-2 font-semibold">Go back to an earlier version</h2>
+          <section aria-label={t('Earlier versions')}>
+            <h2 className="mb-2 font-semibold">{t('Go back to an earlier version')}</h2>
             <ul className="max-h-80 overflow-auto rounded-xl border border-line bg-paper">
               {earlier.map(({ number, edit, savedAt }) => (
                 <li key={number} className="flex items-center gap-3 border-b border-line px-4 py-2 last:border-b-0">
@@ -56,7 +61,7 @@ export function CannotOpen({ jobId, error, reload }: { jobId: string; error: Err
                   <span className="min-w-0 flex-1 truncate">{edit}</span>
                   <span className="text-quiet">{dayAndTimeOf(savedAt)}</span>
                   <Button disabled={goBack.isPending} onClick={() => goBack.mutate(number)}>
-                    Go back
+                    {t('Go back')}
                   </Button>
                 </li>
               ))}

@@ -17,6 +17,7 @@ import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
 import { StuckWorkList } from '../unsaved/stuck-work.tsx';
+import { t } from '../words/words.ts';
 
 const NewJobForm = lazy(() => import('../desk/new-job-form.tsx'));
 const FirstRun = lazy(() => import('../begin/first-run.tsx'));
@@ -37,7 +38,7 @@ export function DeskRoute() {
   const shown = jobs.data?.filter((job) => `${job.title} ${job.project}`.toLowerCase().includes(sought));
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>Desk</PageTitle>
+      <PageTitle>{t('Desk')}</PageTitle>
       <PageBar />
       <UnsavedOnDesk />
       <main className="min-h-0 flex-1 overflow-auto">
@@ -45,22 +46,24 @@ export function DeskRoute() {
           {settings.data?.isDemo && <DemoBar />}
           {isNew && (
             <>
-              <h1 className="text-xl font-bold">A shop of your own</h1>
-              <p className="mb-5 text-quiet">Five steps to the first burn. Each can be skipped, and changed later.</p>
+              <h1 className="text-xl font-bold">{t('A shop of your own')}</h1>
+              <p className="mb-5 text-quiet">
+                {t('Five steps to the first burn. Each can be skipped, and changed later.')}
+              </p>
               <Suspense>
                 <FirstRun begun={begun} />
               </Suspense>
             </>
           )}
           <div className="mb-5 flex items-center gap-4" hidden={isNew}>
-            <h1 className="text-xl font-bold">Desk</h1>
+            <h1 className="text-xl font-bold">{t('Desk')}</h1>
             <label className="ml-auto flex h-9 w-72 items-center gap-2 rounded-lg border border-line bg-raised px-3 focus-within:border-petrol">
               <Search size={15} className="text-quiet" aria-hidden />
               <input
                 value={typed}
                 onChange={(event) => setTyped(event.target.value)}
-                placeholder="Find a job"
-                aria-label="Find a job"
+                placeholder={t('Find a job')}
+                aria-label={t('Find a job')}
                 className="w-full bg-transparent outline-none placeholder:text-quiet"
               />
             </label>
@@ -68,15 +71,15 @@ export function DeskRoute() {
             <NewJob machines={machines.data && atWork(machines.data)} />
           </div>
           {jobs.isError && <Notice level="blocks">{sentenceOf(jobs.error)}</Notice>}
-          {jobs.isPending && <p className="text-quiet">Looking up the jobs…</p>}
+          {jobs.isPending && <p className="text-quiet">{t('Looking up the jobs…')}</p>}
           {jobs.data?.length === 0 && begun && !isNew && (
             <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
-              <p className="mb-1 text-[15px] font-semibold">No jobs yet</p>
-              <p className="text-quiet">Make one with “New job”, then drop a drawing on its bed.</p>
+              <p className="mb-1 text-[15px] font-semibold">{t('No jobs yet')}</p>
+              <p className="text-quiet">{t('Make one with “New job”, then drop a drawing on its bed.')}</p>
             </div>
           )}
           {shown?.length === 0 && (jobs.data?.length ?? 0) > 0 && (
-            <p className="text-quiet">No job’s title has “{typed.trim()}” in it.</p>
+            <p className="text-quiet">{t('No job’s title has “{{typed}}” in it.', { typed: typed.trim() })}</p>
           )}
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
             {shown?.map((job) => (
@@ -123,7 +126,7 @@ function JobFromFile({ machines }: { machines: readonly Machine[] }) {
     <>
       <FileButton accept=".zip,application/zip" testId="job-file" take={(file) => void take(file)}>
         <FileUp size={16} aria-hidden />
-        Job from a file
+        {t('Job from a file')}
       </FileButton>
       {dialog}
     </>
@@ -135,7 +138,7 @@ function NewJob({ machines }: { machines: readonly Machine[] | undefined }) {
     <Popover>
       <PopoverButton as={Button} look="main" className="h-9">
         <Plus size={16} aria-hidden />
-        New job
+        {t('New job')}
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: 'bottom end', gap: 6 }}

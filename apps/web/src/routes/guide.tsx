@@ -11,6 +11,7 @@ import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
 import { SearchField } from '../ui/search-field.tsx';
+import { t } from '../words/words.ts';
 import { LostRoute } from './lost.tsx';
 
 const files = import.meta.glob<string>('../../../../docs/guide/*.md', {
@@ -32,17 +33,19 @@ export function GuideRoute() {
   if (!page) return <LostRoute />;
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>{`${page.title} · Guide`}</PageTitle>
+      <PageTitle>{t('{{title}} · Guide', { title: page.title })}</PageTitle>
       <PageBar />
       <div className="mx-auto flex min-h-0 w-full max-w-[1000px] flex-1 gap-8 px-6 pt-6 max-md:flex-col">
         <nav
-          aria-label="Pages of the guide"
+          aria-label={t('Pages of the guide')}
           className="w-60 shrink-0 overflow-y-auto pb-6 max-md:max-h-52 max-md:w-full"
         >
-          <SearchField label="Search the guide" value={sought} change={setSought} className="mb-3 w-full" />
-          <PageList title="Stages" pages={found.filter(({ stage }) => stage !== null)} />
-          <PageList title="Small jobs" pages={found.filter(({ stage }) => stage === null)} />
-          {found.length === 0 && <p className="text-quiet">No page has “{sought.trim()}” in it.</p>}
+          <SearchField label={t('Search the guide')} value={sought} change={setSought} className="mb-3 w-full" />
+          <PageList title={t('Stages')} pages={found.filter(({ stage }) => stage !== null)} />
+          <PageList title={t('Small jobs')} pages={found.filter(({ stage }) => stage === null)} />
+          {found.length === 0 && (
+            <p className="text-quiet">{t('No page has “{{sought}}” in it.', { sought: sought.trim() })}</p>
+          )}
         </nav>
         <main className="min-w-0 flex-1 overflow-y-auto pb-10">
           <article className="guide max-w-[620px] text-[15px] leading-relaxed">
@@ -94,7 +97,7 @@ function TryIt({ page }: { page: GuidePage }) {
     return (
       <p className="mb-4">
         <Link to="/machines/new" className={buttonLook('main')}>
-          Add a machine to try it
+          {t('Add a machine to try it')}
         </Link>
       </p>
     );
@@ -102,7 +105,7 @@ function TryIt({ page }: { page: GuidePage }) {
   return (
     <div className="mb-4">
       <Button look="main" disabled={!machine || make.isPending} onClick={() => make.mutate()}>
-        {make.isPending ? 'Opening the job…' : 'Open the job'}
+        {make.isPending ? t('Opening the job…') : t('Open the job')}
       </Button>
       {make.isError && <Notice level="blocks">{sentenceOf(make.error)}</Notice>}
     </div>

@@ -13,6 +13,7 @@ import { FileButton } from '../ui/file-button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { t } from '../words/words.ts';
 
 /** The shop's colour keys: made, copied, edited, ordered, tried on a drawing, taken in and out as files. */
 export function KeysRoute() {
@@ -21,7 +22,7 @@ export function KeysRoute() {
   const chosen = keys.data?.find(({ id }) => id === keyId) ?? keys.data?.[0];
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>Colour keys</PageTitle>
+      <PageTitle>{t('Colour keys')}</PageTitle>
       <PageBar />
       <main className="flex min-h-0 flex-1">
         <KeyList keys={keys.data ?? []} chosen={chosen?.id} />
@@ -50,9 +51,9 @@ function OneKey({ stored }: { stored: ColourKey }) {
         known?.map((entry) => (entry.id === key.id ? key : entry)),
       );
       setDraft(key);
-      toast.success(`“${key.name}” is saved. Jobs that go by it follow it when they are opened.`);
+      toast.success(t('“{{name}}” is saved. Jobs that go by it follow it when they are opened.', { name: key.name }));
     },
-    onError: (error) => toast.error(`The key was not saved. ${sentenceOf(error)}`),
+    onError: (error) => toast.error(t('The key was not saved. {{error}}', { error: sentenceOf(error) })),
   });
   return (
     <div className="grid min-h-full grid-cols-[minmax(560px,1fr)_330px]">
@@ -60,12 +61,12 @@ function OneKey({ stored }: { stored: ColourKey }) {
         <KeyEditor draft={draft} change={setDraft} />
         <div className="sticky bottom-0 mt-4 flex items-center gap-2 border-t border-line bg-table py-3">
           <Button look="main" disabled={!changed || save.isPending} onClick={() => save.mutate()}>
-            {save.isPending ? 'Saving…' : 'Save the key'}
+            {save.isPending ? t('Saving…') : t('Save the key')}
           </Button>
           <Button disabled={!changed} onClick={() => setDraft(stored)}>
-            Take the changes back
+            {t('Take the changes back')}
           </Button>
-          <span className="text-quiet">{changed ? 'Changed, not saved yet' : 'Saved'}</span>
+          <span className="text-quiet">{changed ? t('Changed, not saved yet') : t('Saved')}</span>
         </div>
       </div>
       <KeyTrial keyOf={draft} />
@@ -87,21 +88,21 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
       toast.error(`${what} ${sentenceOf(error)}`);
     }
   };
-  const add = (key: ColourKey) => attempt('The key was not made.', async () => (await api.addKey(key)).id);
+  const add = (key: ColourKey) => attempt(t('The key was not made.'), async () => (await api.addKey(key)).id);
   const order = (id: string, delta: -1 | 1) => {
     const ids = keys.map((key) => key.id);
     const index = ids.indexOf(id);
     [ids[index], ids[index + delta]] = [ids[index + delta], ids[index]];
-    void attempt('The order was not changed.', async () => {
+    void attempt(t('The order was not changed.'), async () => {
       await api.orderKeys(ids);
       return undefined;
     });
   };
   return (
-    <aside className="flex w-[260px] shrink-0 flex-col border-r border-line bg-paper" aria-label="Colour keys">
+    <aside className="flex w-[260px] shrink-0 flex-col border-r border-line bg-paper" aria-label={t('Colour keys')}>
       <div className="px-4 pb-2 pt-4">
-        <h1 className="text-[16px] font-bold">Colour keys</h1>
-        <p className="text-quiet">What colours mean. The first is the one new jobs get.</p>
+        <h1 className="text-[16px] font-bold">{t('Colour keys')}</h1>
+        <p className="text-quiet">{t('What colours mean. The first is the one new jobs get.')}</p>
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto px-2">
         {keys.map((key, i) => (
@@ -113,13 +114,13 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
             >
               <span className="block truncate font-semibold">{key.name}</span>
               <span className="block text-[12px] text-quiet">
-                {key.rules.length} {key.rules.length === 1 ? 'rule' : 'rules'}
-                {i === 0 && ' · for new jobs'}
+                {key.rules.length} {key.rules.length === 1 ? t('rule') : t('rules')}
+                {i === 0 && t(' · for new jobs')}
               </span>
             </NavLink>
             <span className="absolute right-1 top-2 flex opacity-0 focus-within:opacity-100 group-hover:opacity-100">
               <IconButton
-                label={`${key.name} up`}
+                label={t('{{name}} up', { name: key.name })}
                 className="size-7"
                 disabled={i === 0}
                 onClick={() => order(key.id, -1)}
@@ -127,7 +128,7 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
                 <ArrowUp size={14} aria-hidden />
               </IconButton>
               <IconButton
-                label={`${key.name} down`}
+                label={t('{{name}} down', { name: key.name })}
                 className="size-7"
                 disabled={i === keys.length - 1}
                 onClick={() => order(key.id, 1)}
@@ -139,32 +140,32 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
         ))}
       </ul>
       <div className="flex flex-wrap gap-1.5 border-t border-line p-3">
-        <Button onClick={() => void add({ id: 'new', name: 'New key', layers: standardLayers(), rules: [] })}>
+        <Button onClick={() => void add({ id: 'new', name: t('New key'), layers: standardLayers(), rules: [] })}>
           <Plus size={15} aria-hidden />
-          New key
+          {t('New key')}
         </Button>
         <Button
           disabled={!chosen}
           onClick={() => {
             const key = keys.find(({ id }) => id === chosen);
-            if (key) void add({ ...key, name: `${key.name}, copy` });
+            if (key) void add({ ...key, name: t('{{name}}, copy', { name: key.name }) });
           }}
         >
           <Copy size={15} aria-hidden />
-          Copy
+          {t('Copy')}
         </Button>
         <FileButton
           accept=".json,application/json"
           testId="key-file"
           take={(picked) =>
             void attempt(
-              `${picked.name} was not taken.`,
+              t('{{name}} was not taken.', { name: picked.name }),
               async () => (await api.addKey(keyFromText(await picked.text()))).id,
             )
           }
         >
           <FileUp size={15} aria-hidden />
-          From a file
+          {t('From a file')}
         </FileButton>
         <Button
           disabled={!chosen}
@@ -174,25 +175,25 @@ function KeyList({ keys, chosen }: { keys: readonly ColourKey[]; chosen: string 
           }}
         >
           <Download size={15} aria-hidden />
-          To a file
+          {t('To a file')}
         </Button>
         {going === chosen && chosen ? (
           <Button
             look="danger"
             onClick={() =>
-              void attempt('The key stays.', async () => {
+              void attempt(t('The key stays.'), async () => {
                 await api.removeKey(chosen);
                 setGoing(null);
                 return '';
               })
             }
           >
-            Remove it for good
+            {t('Remove it for good')}
           </Button>
         ) : (
           <Button disabled={!chosen || keys.length < 2} onClick={() => setGoing(chosen ?? null)}>
             <Trash2 size={15} aria-hidden />
-            Remove
+            {t('Remove')}
           </Button>
         )}
       </div>

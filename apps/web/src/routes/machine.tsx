@@ -6,6 +6,7 @@ import { MachineList } from '../machines/machine-list.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { t } from '../words/words.ts';
 
 /** One machine: its figures and how it is reached, changed, or typed for the first time. */
 export function MachineRoute() {
@@ -18,7 +19,7 @@ export function MachineRoute() {
   const editor: string = state?.editor ?? (isNew ? key : machineId);
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>{stored?.name ?? (isNew ? 'A new machine' : 'Machine')}</PageTitle>
+      <PageTitle>{stored?.name ?? (isNew ? t('A new machine') : t('Machine'))}</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto flex max-w-[1280px] flex-col gap-4 p-4 lg:flex-row">
@@ -27,9 +28,9 @@ export function MachineRoute() {
           {machines.data && (stored || isNew) && <MachineEditor key={editor} editor={editor} stored={stored} />}
           {machines.data && !stored && !isNew && (
             <div className="flex-1">
-              <Notice level="blocks" title="There is no such machine.">
+              <Notice level="blocks" title={t('There is no such machine.')}>
                 <Link to="/machines" className="text-petrol underline">
-                  To the machines
+                  {t('To the machines')}
                 </Link>
               </Notice>
             </div>

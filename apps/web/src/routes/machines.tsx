@@ -18,21 +18,22 @@ import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
 import { PressButton } from '../ui/press-button.tsx';
+import { said, t } from '../words/words.ts';
 
 /** Every machine, live. */
 export function MachinesRoute() {
   const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines });
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>Machines</PageTitle>
+      <PageTitle>{t('Machines')}</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
           <div className="mb-5 flex flex-wrap items-center gap-3">
-            <h1 className="mr-auto text-xl font-bold">Machines</h1>
+            <h1 className="mr-auto text-xl font-bold">{t('Machines')}</h1>
             <Link to="/machines/new" className={buttonLook('main')}>
               <Plus size={16} aria-hidden />
-              Add a machine
+              {t('Add a machine')}
             </Link>
           </div>
           {machines.isError && <Notice level="blocks">{sentenceOf(machines.error)}</Notice>}
@@ -45,9 +46,9 @@ export function MachinesRoute() {
           </ul>
           {machines.data?.length === 0 && (
             <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
-              <p className="mb-1 text-[15px] font-semibold">No machine yet</p>
+              <p className="mb-1 text-[15px] font-semibold">{t('No machine yet')}</p>
               <p className="text-quiet">
-                Add one with its bed, speeds and power. A stand-in of it runs its jobs until it is connected.
+                {t('Add one with its bed, speeds and power. A stand-in of it runs its jobs until it is connected.')}
               </p>
             </div>
           )}
@@ -62,7 +63,7 @@ function PutAwayMachines({ machines }: { machines: readonly Machine[] }) {
   if (machines.length === 0) return null;
   return (
     <p className="mt-6 text-quiet">
-      Put away:{' '}
+      {t('Put away:')}{' '}
       {machines.map(({ id, name }, i) => (
         <span key={id}>
           {i > 0 && ', '}
@@ -87,40 +88,43 @@ function MachineCard({ machine }: { machine: Machine }) {
         <h2 className="text-[15px] font-bold">{machine.name}</h2>
         <span className="text-quiet">{beamOf(machine)}</span>
         {machine.connection?.kind === 'stand-in' && (
-          <span className="rounded bg-table px-1.5 text-[12px] text-quiet" title="Simulated: nothing burns">
-            stand-in, {machine.connection.factor} × as fast
+          <span className="rounded bg-table px-1.5 text-[12px] text-quiet" title={t('Simulated: nothing burns')}>
+            {t('stand-in, {{factor}} × as fast', { factor: machine.connection.factor })}
           </span>
         )}
         <span className="ml-auto flex items-center gap-1.5 font-semibold" data-testid={`state-${machine.id}`}>
           <span className={`size-2.5 rounded-full ${look.dot}`} aria-hidden />
-          {machine.connection ? look.text : 'Not connected'}
+          {machine.connection ? look.text : t('Not connected')}
         </span>
       </div>
       <HeadPlace machine={machine} state={state} />
       <dl className="figures mt-3 grid grid-cols-2 gap-x-4 gap-y-1 text-[12px]">
-        <Fact name="Head X" value={state ? formatLength(state.x, shownUnit(), { fixed: true }) : '—'} />
-        <Fact name="Head Y" value={state ? formatLength(state.y, shownUnit(), { fixed: true }) : '—'} />
-        <Fact name="Speed" value={state ? `${(state.feed / 60).toFixed(0)} mm/s` : '—'} />
-        <Fact name="Power" value={state ? `${((100 * state.power) / machine.powerScale).toFixed(0)} %` : '—'} />
-        {state?.lid != null && <Fact name="Lid" value={state.lid} />}
-        <Fact name="Bed" value={asSize(machine.bedWidth, machine.bedHeight)} />
+        <Fact name={t('Head X')} value={state ? formatLength(state.x, shownUnit(), { fixed: true }) : '—'} />
+        <Fact name={t('Head Y')} value={state ? formatLength(state.y, shownUnit(), { fixed: true }) : '—'} />
+        <Fact name={t('Speed')} value={state ? t('{{feed}} mm/s', { feed: (state.feed / 60).toFixed(0) }) : '—'} />
+        <Fact name={t('Power')} value={state ? `${((100 * state.power) / machine.powerScale).toFixed(0)} %` : '—'} />
+        {state?.lid != null && <Fact name={t('Lid')} value={said(state.lid)} />}
+        <Fact name={t('Bed')} value={asSize(machine.bedWidth, machine.bedHeight)} />
       </dl>
       <div className="mt-3 min-h-10 text-[13px]">
         {state?.reason && machine.connection && <p className="font-semibold text-warn">{sentenceFor(state)}</p>}
         {!machine.connection && (
-          <p className="text-quiet">Jobs can be planned for it. To send them, say how it is reached.</p>
+          <p className="text-quiet">{t('Jobs can be planned for it. To send them, say how it is reached.')}</p>
         )}
         {shownRun && state && (
           <p>
             <Link to={`/jobs/${shownRun.jobId}/burn`} className="font-semibold text-petrol underline">
               {shownRun.jobTitle}
             </Link>
-            , {formatDuration(Math.max(0, shownRun.plannedS - state.runS))} of {formatDuration(shownRun.plannedS)} left
+            {t(', {{plannedS}} of {{plannedS2}} left', {
+              plannedS: formatDuration(Math.max(0, shownRun.plannedS - state.runS)),
+              plannedS2: formatDuration(shownRun.plannedS),
+            })}
           </p>
         )}
         {machine.connection && !state?.reason && !shownRun && (
           <p className="text-quiet">
-            {state?.state === 'away' ? 'It does not answer. It is asked again by itself.' : doingOf(state)}
+            {state?.state === 'away' ? t('It does not answer. It is asked again by itself.') : doingOf(state)}
           </p>
         )}
       </div>
@@ -142,7 +146,7 @@ function MachineCard({ machine }: { machine: Machine }) {
           ),
         )}
         <Link to={`/machines/${machine.id}`} className={`ml-auto ${buttonLook('plain')}`}>
-          {machine.connection ? 'Figures' : 'Connect it'}
+          {machine.connection ? t('Figures') : t('Connect it')}
         </Link>
       </div>
     </section>
@@ -167,14 +171,14 @@ function ByHand({ machine, state }: { machine: Machine; state: MachineState }) {
         className="flex items-center gap-1 self-start text-quiet hover:text-ink"
       >
         {isOpen ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
-        Head by hand
+        {t('Head by hand')}
       </button>
       {isOpen && (
         <HandPad machine={machine} state={state}>
           {lastWalk && (
             <Button disabled={state.state !== 'idle' || errand !== null} onClick={walkAgain}>
               <Footprints size={15} aria-hidden />
-              <span className="truncate">Walk the bounds of “{lastWalk.title}” again</span>
+              <span className="truncate">{t('Walk the bounds of “{{title}}” again', { title: lastWalk.title })}</span>
             </Button>
           )}
         </HandPad>
@@ -201,7 +205,7 @@ function HeadPlace({ machine, state }: { machine: Machine; state?: MachineState 
       viewBox={`${-1.5 * r} ${-1.5 * r} ${machine.bedWidth + 3 * r} ${machine.bedHeight + 3 * r}`}
       className="h-36 w-full rounded-lg bg-table"
       role="img"
-      aria-label={`The bed of ${machine.name}`}
+      aria-label={t('The bed of {{name}}', { name: machine.name })}
     >
       <rect
         width={machine.bedWidth}
@@ -224,14 +228,14 @@ function HeadPlace({ machine, state }: { machine: Machine; state?: MachineState 
 /** What a machine without a run does. */
 function doingOf(state: MachineState | undefined): string {
   const { errand, makingReady } = state ?? {};
-  if (makingReady) return `“${makingReady}” is made ready for it.`;
-  if (errand?.kind === 'walk') return `Walks the bounds of “${errand.title}”, unlit.`;
-  if (errand?.kind === 'timing') return 'Runs its timing card, unlit.';
-  return errand ? 'Moves by hand, unlit.' : 'No run.';
+  if (makingReady) return t('“{{makingReady}}” is made ready for it.', { makingReady });
+  if (errand?.kind === 'walk') return t('Walks the bounds of “{{title}}”, unlit.', { title: errand.title });
+  if (errand?.kind === 'timing') return t('Runs its timing card, unlit.');
+  return errand ? t('Moves by hand, unlit.') : t('No run.');
 }
 
 function sentenceFor({ state, reason }: MachineState): string {
-  return `${stateLook(state).text}: ${reason}.`;
+  return `${stateLook(state).text}: ${reason && said(reason)}.`;
 }
 
 interface Order {
@@ -249,22 +253,22 @@ function ordersFor(state: MachineState | undefined): Order[] {
 function everyOrder(state: MachineState): Order[] {
   const lid: Order =
     state.lid === 'open'
-      ? { command: 'close-lid', text: 'Close lid', look: 'plain' }
-      : { command: 'open-lid', text: 'Open lid', look: 'plain' };
-  const stop: Order = { command: 'stop', text: 'Stop', look: 'danger' };
+      ? { command: 'close-lid', text: t('Close lid'), look: 'plain' }
+      : { command: 'open-lid', text: t('Open lid'), look: 'plain' };
+  const stop: Order = { command: 'stop', text: t('Stop'), look: 'danger' };
   switch (state.state) {
     case 'running':
-      return state.errand ? [stop, lid] : [{ command: 'hold', text: 'Hold', look: 'main' }, stop, lid];
+      return state.errand ? [stop, lid] : [{ command: 'hold', text: t('Hold'), look: 'main' }, stop, lid];
     case 'held':
       return [
-        ...(state.lid === 'open' ? [] : [{ command: 'resume', text: 'Resume', look: 'main' } satisfies Order]),
+        ...(state.lid === 'open' ? [] : [{ command: 'resume', text: t('Resume'), look: 'main' } satisfies Order]),
         stop,
         lid,
       ];
     case 'alarm':
       return [
-        { command: 'clear', text: 'Clear alarm', look: 'main' },
-        { command: 'home', text: 'Home', look: 'plain' },
+        { command: 'clear', text: t('Clear alarm'), look: 'main' },
+        { command: 'home', text: t('Home'), look: 'plain' },
         lid,
       ];
     case 'homing':
@@ -272,7 +276,7 @@ function everyOrder(state: MachineState): Order[] {
     default:
       if (state.errand) return [stop, lid];
       if (isAboutToRun(state)) return [stop];
-      return [{ command: 'home', text: 'Home', look: 'plain' }, lid];
+      return [{ command: 'home', text: t('Home'), look: 'plain' }, lid];
   }
 }
 

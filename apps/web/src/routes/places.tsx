@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import type { RouteObject } from 'react-router';
 import { DropPlace } from '../dropped/drop-place.tsx';
+import { t } from '../words/words.ts';
 import { loadBench } from './load-bench.ts';
 import { LostRoute } from './lost.tsx';
 
@@ -32,7 +33,7 @@ export const places: RouteObject[] = [{ element: <DropPlace />, children: each }
 function Opening() {
   return (
     <p className="flex h-full items-center justify-center text-quiet" role="status">
-      Opening…
+      {t('Opening…')}
     </p>
   );
 }

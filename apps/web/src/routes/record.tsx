@@ -14,6 +14,7 @@ import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { said, t } from '../words/words.ts';
 
 /** As many runs come at a time. */
 const mostRuns = 100;
@@ -48,58 +49,58 @@ export function RecordRoute() {
   const names = new Map((machines.data ?? []).map(({ id, name }) => [id, name]));
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>Record</PageTitle>
+      <PageTitle>{t('Record')}</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
-          <h1 className="mb-4 text-xl font-bold">Record</h1>
-          <search className="mb-4 flex flex-wrap items-end gap-3" aria-label="Find runs">
-            <Field label="Job" value={said.title} change={(value) => say('title', value)} />
-            <Field label="Material" value={said.material} change={(value) => say('material', value)} />
+          <h1 className="mb-4 text-xl font-bold">{t('Record')}</h1>
+          <search className="mb-4 flex flex-wrap items-end gap-3" aria-label={t('Find runs')}>
+            <Field label={t('Job')} value={said.title} change={(value) => say('title', value)} />
+            <Field label={t('Material')} value={said.material} change={(value) => say('material', value)} />
             <div className="flex w-44 flex-col gap-1">
-              <span className="text-quiet">Machine</span>
+              <span className="text-quiet">{t('Machine')}</span>
               <Choice
-                label="Machine"
+                label={t('Machine')}
                 look="slim"
                 value={said.machine}
                 options={[
-                  { value: '', text: 'All machines' },
+                  { value: '', text: t('All machines') },
                   ...(machines.data ?? []).map(({ id, name }) => ({ value: id, text: name })),
                 ]}
                 choose={(value) => say('machine', value)}
               />
             </div>
-            <Field label="Day" type="date" value={said.day} change={(value) => say('day', value)} />
+            <Field label={t('Day')} type="date" value={said.day} change={(value) => say('day', value)} />
             {isSearched && (
               <Button look="quiet" onClick={() => setParams({}, { replace: true })}>
-                Show all
+                {t('Show all')}
               </Button>
             )}
           </search>
           {found.isError && <Notice level="blocks">{sentenceOf(found.error)}</Notice>}
-          {found.isPending && <p className="text-quiet">Looking up the runs…</p>}
+          {found.isPending && <p className="text-quiet">{t('Looking up the runs…')}</p>}
           {found.isSuccess && runs.length === 0 && (
             <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
               <p className="mb-1 text-[15px] font-semibold">
-                {isSearched ? 'No run is like that' : 'Nothing was burnt yet'}
+                {isSearched ? t('No run is like that') : t('Nothing was burnt yet')}
               </p>
               <p className="text-quiet">
                 {isSearched
-                  ? 'Search for less, or for another day.'
-                  : 'Every run stands here, from when it is sent, with what it was burnt by.'}
+                  ? t('Search for less, or for another day.')
+                  : t('Every run stands here, from when it is sent, with what it was burnt by.')}
               </p>
             </div>
           )}
           {runs.length > 0 && (
             <div className="overflow-x-auto rounded-xl border border-line bg-paper">
               <MachineNames.Provider value={names}>
-                <DataTable label="Runs" columns={columns} lines={runs} idOf={({ id }) => id} />
+                <DataTable label={t('Runs')} columns={columns} lines={runs} idOf={({ id }) => id} />
               </MachineNames.Provider>
             </div>
           )}
           {found.hasNextPage && (
             <Button className="mt-3" disabled={found.isFetchingNextPage} onClick={() => void found.fetchNextPage()}>
-              {found.isFetchingNextPage ? 'Looking them up…' : 'Show earlier runs'}
+              {found.isFetchingNextPage ? t('Looking them up…') : t('Show earlier runs')}
             </Button>
           )}
         </div>
@@ -152,13 +153,15 @@ function JobCell({ row: { original: run } }: Cell) {
   return (
     <Link to={`/jobs/${run.jobId}/burn`} className="font-semibold text-petrol hover:underline">
       {run.jobTitle}
-      {run.fromLine !== null && <span className="font-normal text-quiet">, from line {run.fromLine} on</span>}
+      {run.fromLine !== null && (
+        <span className="font-normal text-quiet">{t(', from line {{fromLine}} on', { fromLine: run.fromLine })}</span>
+      )}
     </Link>
   );
 }
 
 function MachineCell({ row: { original: run } }: Cell) {
-  return <>{useContext(MachineNames).get(run.machineId) ?? 'a machine that is gone'}</>;
+  return <>{useContext(MachineNames).get(run.machineId) ?? t('a machine that is gone')}</>;
 }
 
 function DayCell({ row: { original: run } }: Cell) {
@@ -183,7 +186,7 @@ function EndCell({ row: { original: run } }: Cell) {
   const ink = run.status in endInk ? endInk[run.status as keyof typeof endInk] : 'text-stop';
   return (
     <span className={`font-semibold ${ink}`} title={run.reason ?? undefined}>
-      {run.status}
+      {said(run.status)}
     </span>
   );
 }
@@ -191,11 +194,11 @@ function EndCell({ row: { original: run } }: Cell) {
 const helper = createColumnHelper<typeof tableParts, RunAnswer>();
 const look = { head: 'px-3 py-2', cell: 'px-3 py-2 align-top' };
 const columns = [
-  helper.accessor('startedAt', { header: 'Sent', cell: DayCell, meta: look }),
-  helper.accessor('jobTitle', { header: 'Job', cell: JobCell, meta: look }),
-  helper.display({ id: 'material', header: 'Material', cell: MaterialCell, meta: look }),
-  helper.display({ id: 'machine', header: 'Machine', cell: MachineCell, meta: look }),
-  helper.accessor((run) => run.by ?? '', { id: 'by', header: 'Who', meta: look }),
-  helper.accessor('plannedS', { header: 'Planned / took', cell: TimesCell, meta: look }),
-  helper.accessor('status', { header: 'How it ended', cell: EndCell, meta: look }),
+  helper.accessor('startedAt', { header: t('Sent'), cell: DayCell, meta: look }),
+  helper.accessor('jobTitle', { header: t('Job'), cell: JobCell, meta: look }),
+  helper.display({ id: 'material', header: t('Material'), cell: MaterialCell, meta: look }),
+  helper.display({ id: 'machine', header: t('Machine'), cell: MachineCell, meta: look }),
+  helper.accessor((run) => run.by ?? '', { id: 'by', header: t('Who'), meta: look }),
+  helper.accessor('plannedS', { header: t('Planned / took'), cell: TimesCell, meta: look }),
+  helper.accessor('status', { header: t('How it ended'), cell: EndCell, meta: look }),
 ];

@@ -8,6 +8,7 @@ import { FileNamesCard, WaysCard } from '../shop/ways-card.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { t } from '../words/words.ts';
 
 /** What holds for the whole shop: its name, its people, its prices, how it counts and writes, its backups. */
 export function ShopRoute() {
@@ -15,11 +16,11 @@ export function ShopRoute() {
   const { settings, settle } = useSettings();
   return (
     <div className="flex h-full flex-col">
-      <PageTitle>Shop</PageTitle>
+      <PageTitle>{t('Shop')}</PageTitle>
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
-          <h1 className="mb-4 text-xl font-bold">Shop</h1>
+          <h1 className="mb-4 text-xl font-bold">{t('Shop')}</h1>
           {asked.isError && <Notice level="blocks">{sentenceOf(asked.error)}</Notice>}
           {settings && (
             <div className="grid items-start gap-4 lg:grid-cols-2">

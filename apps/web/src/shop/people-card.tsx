@@ -2,6 +2,7 @@ import { UserRound, X } from 'lucide-react';
 import { useState } from 'react';
 import { setWho, useWho } from '../stores/who.ts';
 import { Button, IconButton } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 import { ShopCard } from './shop-card.tsx';
 import type { Settle } from './use-settings.ts';
 
@@ -24,11 +25,11 @@ export function PeopleCard({ people, settle }: Props) {
   };
   return (
     <ShopCard
-      title="People"
-      about="Who works here. Each says once at a screen who is there; what is done from it is signed."
+      title={t('People')}
+      about={t('Who works here. Each says once at a screen who is there; what is done from it is signed.')}
     >
       {people.length > 0 && (
-        <ul className="mb-3 flex flex-wrap gap-1.5" aria-label="People at work here">
+        <ul className="mb-3 flex flex-wrap gap-1.5" aria-label={t('People at work here')}>
           {people.map((person) => (
             <li
               key={person}
@@ -36,9 +37,9 @@ export function PeopleCard({ people, settle }: Props) {
             >
               <UserRound size={14} className="text-quiet" aria-hidden />
               {person}
-              {person === who && <span className="text-[12px] text-quiet">at this screen</span>}
+              {person === who && <span className="text-[12px] text-quiet">{t('at this screen')}</span>}
               <IconButton
-                label={`Take ${person} off the list`}
+                label={t('Take {{person}} off the list', { person })}
                 className="size-7 rounded-full"
                 onClick={() => void settle((now) => ({ people: now.people.filter((known) => known !== person) }))}
               >
@@ -56,8 +57,8 @@ export function PeopleCard({ people, settle }: Props) {
         }}
       >
         <input
-          aria-label="Name of somebody who works here"
-          placeholder="A name"
+          aria-label={t('Name of somebody who works here')}
+          placeholder={t('A name')}
           value={typed}
           maxLength={60}
           autoComplete="off"
@@ -65,9 +66,9 @@ export function PeopleCard({ people, settle }: Props) {
           className="h-8 w-56 rounded-lg border border-line bg-raised px-2.5 placeholder:text-quiet focus:border-petrol focus:outline-none"
         />
         <Button type="submit" disabled={name === '' || isKnown}>
-          Add
+          {t('Add')}
         </Button>
-        {isKnown && <span className="text-quiet">That name is on the list.</span>}
+        {isKnown && <span className="text-quiet">{t('That name is on the list.')}</span>}
       </form>
     </ShopCard>
   );

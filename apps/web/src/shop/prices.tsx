@@ -7,6 +7,7 @@ import { Choice } from '../ui/choice.tsx';
 import { formatMoney } from '../ui/figures.ts';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
+import { t } from '../words/words.ts';
 import { ShopCard } from './shop-card.tsx';
 import type { Settle } from './use-settings.ts';
 
@@ -39,41 +40,45 @@ export function Prices({ settings, settle }: { settings: Settings; settle: Settl
   );
   return (
     <ShopCard
-      title="Prices"
-      about="What a run costs stands beside its time. What has no price is said there. Jobs that are open follow when they are opened again."
+      title={t('Prices')}
+      about={t(
+        'What a run costs stands beside its time. What has no price is said there. Jobs that are open follow when they are opened again.',
+      )}
     >
-      <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
-        {amount('Rounded up to', 'rounding')}
-        {amount('Setting a job up', 'setUp')}
-        {amount('Each run', 'perRun')}
-        {amount('A job, at least', 'minimum')}
+      <div className="grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
+        {amount(t('Rounded up to'), 'rounding')}
+        {amount(t('Setting a job up'), 'setUp')}
+        {amount(t('Each run'), 'perRun')}
+        {amount(t('A job, at least'), 'minimum')}
       </div>
       <fieldset className="mt-4">
-        <legend className="mb-2 font-semibold">A minute of</legend>
-        {machines.length === 0 && <p className="text-quiet">There is no machine yet.</p>}
-        <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
+        <legend className="mb-2 font-semibold">{t('A minute of')}</legend>
+        {machines.length === 0 && <p className="text-quiet">{t('There is no machine yet.')}</p>}
+        <div className="grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
           {atWork(machines).map(({ id, name }) => priceOf(name, 'machines', id))}
         </div>
       </fieldset>
       <fieldset className="mt-4">
-        <legend className="mb-2 font-semibold">A square metre of</legend>
+        <legend className="mb-2 font-semibold">{t('A square metre of')}</legend>
         <div className="mb-3 max-w-96">
           <Choice
-            label="Stock is charged"
+            label={t('Stock is charged')}
             look="slim"
             value={pricing.stockBy ?? 'area'}
             options={[
-              { value: 'area', text: 'Stock by the area that is used' },
-              { value: 'sheet', text: 'Stock by the sheet, where its price is in the book' },
+              { value: 'area', text: t('Stock by the area that is used') },
+              { value: 'sheet', text: t('Stock by the sheet, where its price is in the book') },
             ]}
             choose={(stockBy) => change(() => ({ stockBy }))}
           />
         </div>
-        {materials.length === 0 && <p className="text-quiet">There is no material yet.</p>}
+        {materials.length === 0 && <p className="text-quiet">{t('There is no material yet.')}</p>}
         <div className="grid grid-cols-2 items-end gap-3 sm:grid-cols-3">
           {materials
             .filter(({ forbidden }) => !forbidden)
-            .map(({ id, name, thicknessMm }) => priceOf(`${name} ${thicknessMm}\u00a0mm`, 'materials', id))}
+            .map(({ id, name, thicknessMm }) =>
+              priceOf(t('{{name}} {{thicknessMm}} mm', { name, thicknessMm }), 'materials', id),
+            )}
         </div>
       </fieldset>
     </ShopCard>
@@ -93,12 +98,12 @@ function Amount(props: {
       label={label}
       unit={pricing.currency}
       text={value === null ? '' : formatMoney(value, { currency: '' })}
-      placeholder="no price"
+      placeholder={t('no price')}
       parse={(text) =>
-        text.trim() === '' ? { ok: true, value: null } : parsePlain(text, pricing.currency, 'Type an amount.')
+        text.trim() === '' ? { ok: true, value: null } : parsePlain(text, pricing.currency, t('Type an amount.'))
       }
       commit={(typed) => {
-        if (typed !== null && !(typed >= 0 && typed <= 1_000_000)) return 'From 0 to a million.';
+        if (typed !== null && !(typed >= 0 && typed <= 1_000_000)) return t('From 0 to a million.');
         settle(typed);
         return undefined;
       }}

@@ -6,6 +6,7 @@ import { takeDateOrder } from '../stores/dates.ts';
 import { takeShopLengthUnit } from '../stores/length-unit.ts';
 import { takeNumberStyle } from '../stores/numbers.ts';
 import { takeShopSpeedUnit } from '../stores/speed-unit.ts';
+import { t } from '../words/words.ts';
 
 /** A change of settings: its parts, or how they follow from what is settled when its turn comes. */
 type SettingsChange = SettingsDto | ((now: Settings) => SettingsDto);
@@ -31,7 +32,7 @@ export function useSettings(): {
       queries.setQueryData(['settings'], next);
       return true;
     } catch (error) {
-      toast.error(`That was not settled. ${sentenceOf(error)}`);
+      toast.error(t('That was not settled. {{error}}', { error: sentenceOf(error) }));
       return false;
     }
   };

@@ -3,6 +3,8 @@ import { fileNameFor } from '@lambent/core/formats';
 import { type LengthUnit, speedUnits } from '@lambent/core/units';
 import { Choice } from '../ui/choice.tsx';
 import { Labelled } from '../ui/labelled.tsx';
+import { browserLanguage, chosenLanguage, type Language, languages, speak } from '../words/language.ts';
+import { t } from '../words/words.ts';
 import { LineField } from './line-field.tsx';
 import { ShopCard } from './shop-card.tsx';
 import type { Settle } from './use-settings.ts';
@@ -14,14 +16,14 @@ interface Props {
 
 /** The units of lengths, as one chooses them. */
 export const lengthOptions: readonly { readonly value: LengthUnit; readonly text: string }[] = [
-  { value: 'mm', text: 'mm' },
-  { value: 'cm', text: 'cm' },
-  { value: 'in', text: 'inches' },
+  { value: 'mm', text: t('mm') },
+  { value: 'cm', text: t('cm') },
+  { value: 'in', text: t('inches') },
 ];
 /** The ways of writing days, as one chooses them. */
 export const dateOptions: readonly { readonly value: DateOrder; readonly text: string }[] = [
-  { value: 'day first', text: '27 Nov 2026' },
-  { value: 'month first', text: 'Nov 27, 2026' },
+  { value: 'day first', text: t('27 Nov 2026') },
+  { value: 'month first', text: t('Nov 27, 2026') },
   { value: 'year first', text: '2026-11-27' },
 ];
 
@@ -32,64 +34,83 @@ export const numberOptions: readonly { readonly value: NumberStyle; readonly tex
   { value: 'space', text: '1 234,5' },
 ];
 
+/** What the interface speaks; each language by its own name, so that it is found by those who read no other. */
+const languageOptions: readonly {
+  readonly value: Language | 'browser';
+  readonly text: string;
+  readonly aside?: string;
+}[] = [
+  { value: 'browser', text: t('As the browser'), aside: languages[browserLanguage] },
+  ...Object.entries(languages).map(([value, text]) => ({ value: value as Language, text })),
+];
+
 /** How the shop is called, and how it counts and writes. */
 export function WaysCard({ settings, settle }: Props) {
   const { shopName, pricing, lengthUnit, speedUnit, dates: order, numbers } = settings;
   return (
-    <ShopCard title="The shop">
+    <ShopCard title={t('The shop')}>
       <div className="grid grid-cols-2 items-start gap-3">
         <LineField
-          label="Name"
+          label={t('Name')}
           value={shopName}
           most={80}
-          placeholder="Such as Tern Lane Workshop"
+          placeholder={t('Such as Tern Lane Workshop')}
           settle={(name) => void settle({ shopName: name })}
         />
         <LineField
-          label="Currency"
+          label={t('Currency')}
           value={pricing.currency}
           most={8}
-          placeholder="Such as €"
+          placeholder={t('Such as €')}
           settle={(currency) => void settle((now) => ({ pricing: { ...now.pricing, currency } }))}
         />
-        <Labelled label="Lengths of new jobs in">
+        <Labelled label={t('Lengths of new jobs in')}>
           <Choice
-            label="Lengths of new jobs in"
+            label={t('Lengths of new jobs in')}
             look="slim"
             value={lengthUnit}
             options={lengthOptions}
             choose={(unit) => void settle({ lengthUnit: unit })}
           />
         </Labelled>
-        <Labelled label="The shop’s speeds in">
+        <Labelled label={t('The shop’s speeds in')}>
           <Choice
-            label="The shop’s speeds in"
+            label={t('The shop’s speeds in')}
             look="slim"
             value={speedUnit}
-            options={speedUnits.map((unit) => ({ value: unit, text: unit === '%' ? '% of top speed' : unit }))}
+            options={speedUnits.map((unit) => ({ value: unit, text: unit === '%' ? t('% of top speed') : unit }))}
             choose={(unit) => void settle({ speedUnit: unit })}
           />
         </Labelled>
-        <Labelled label="Days are written">
+        <Labelled label={t('Days are written')}>
           <Choice
-            label="Days are written"
+            label={t('Days are written')}
             look="slim"
             value={order}
             options={dateOptions}
             choose={(next) => void settle({ dates: next })}
           />
         </Labelled>
-        <Labelled label="Numbers are written">
+        <Labelled label={t('Numbers are written')}>
           <Choice
-            label="Numbers are written"
+            label={t('Numbers are written')}
             look="slim"
             value={numbers}
             options={numberOptions}
             choose={(next) => void settle({ numbers: next })}
           />
         </Labelled>
+        <Labelled label={t('Language at this screen')}>
+          <Choice<Language | 'browser'>
+            label={t('Language at this screen')}
+            look="slim"
+            value={chosenLanguage ?? 'browser'}
+            options={languageOptions}
+            choose={(next) => speak(next === 'browser' ? null : next)}
+          />
+        </Labelled>
         <p className="self-end pb-1 text-[12px] text-quiet">
-          Each may be shown in another unit at any time: in a job under Bed, speeds under Recipe.
+          {t('Each may be shown in another unit at any time: in a job under Bed, speeds under Recipe.')}
         </p>
       </div>
     </ShopCard>
@@ -98,10 +119,10 @@ export function WaysCard({ settings, settle }: Props) {
 
 /** What stands in the braces of a pattern, for an example. */
 const exampleFields = {
-  job: 'Row markers',
-  member: 'Noor Castellan',
-  material: 'Birch plywood',
-  thickness: '3 mm',
+  job: t('Row markers'),
+  member: t('Noor Castellan'),
+  material: t('Birch plywood'),
+  thickness: t('3 mm'),
   run: '1',
 };
 
@@ -110,18 +131,20 @@ export function FileNamesCard({ settings, settle }: Props) {
   const fields = { ...exampleFields, date: new Date().toISOString().slice(0, 10) };
   return (
     <ShopCard
-      title="File names"
-      about="How files are named that go out. What stands in braces is filled in: {job} {member} {material} {thickness} {date} {run}"
+      title={t('File names')}
+      about={t(
+        'How files are named that go out. What stands in braces is filled in: {job} {member} {material} {thickness} {date} {run}',
+      )}
     >
       <LineField
-        label="File names"
+        label={t('File names')}
         value={settings.fileNames}
         most={200}
         needed
         settle={(fileNames) => void settle({ fileNames })}
       />
       <p className="mt-2 text-quiet">
-        Such as <span className="figures text-ink">{fileNameFor(settings.fileNames, fields)}.gcode</span>
+        {t('Such as')} <span className="figures text-ink">{fileNameFor(settings.fileNames, fields)}.gcode</span>
       </p>
     </ShopCard>
   );

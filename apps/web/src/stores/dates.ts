@@ -1,11 +1,13 @@
 import type { DateOrder } from '@lambent/contracts';
 import { format } from 'date-fns';
 import { create } from 'zustand';
+import { language } from '../words/language.ts';
 
 const place = 'dates';
 
 const patterns: Readonly<Record<DateOrder, { readonly short: string; readonly long: string }>> = {
-  'day first': { short: 'd MMM', long: 'd MMM yyyy' },
+  // A number that counts has a point behind it in German.
+  'day first': language === 'de' ? { short: 'd. MMM', long: 'd. MMM yyyy' } : { short: 'd MMM', long: 'd MMM yyyy' },
   'month first': { short: 'MMM d', long: 'MMM d, yyyy' },
   'year first': { short: 'MM-dd', long: 'yyyy-MM-dd' },
 };

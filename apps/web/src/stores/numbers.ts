@@ -2,6 +2,7 @@ import type { NumberStyle } from '@lambent/contracts';
 import { type LengthUnit, lengthsIn } from '@lambent/core/units';
 import { useCallback } from 'react';
 import { create } from 'zustand';
+import { said } from '../words/words.ts';
 import { shownUnit, useShownUnit } from './length-unit.ts';
 
 const place = 'numbers';
@@ -38,9 +39,9 @@ export function written(figures: string): string {
  */
 export function inSentence(sentence: string, unit: LengthUnit = shownUnit()): string {
   const { decimal } = marks[store.getState().style];
-  const said = lengthsIn(sentence, unit);
-  if (decimal === '.') return said;
-  return said.replace(/(?<=\d)\.(?=\d+ ?(?:mm|cm|in|m|s|ms|%|°|W|J|bar|l|MB|kB)(?![\p{L}\d]))/gu, decimal);
+  const inUnit = lengthsIn(said(sentence), unit);
+  if (decimal === '.') return inUnit;
+  return inUnit.replace(/(?<=\d)\.(?=\d+ ?(?:mm|cm|in|m|s|ms|%|°|W|J|bar|l|MB|kB)(?![\p{L}\d]))/gu, decimal);
 }
 
 /** The same, of a part that follows when lengths are shown in another unit. */

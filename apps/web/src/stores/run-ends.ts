@@ -1,6 +1,7 @@
 import type { RunAnswer } from '@lambent/contracts';
 import { formatClock } from '@lambent/core/units';
 import { toast } from 'sonner';
+import { said, t } from '../words/words.ts';
 import { useLive } from './live.ts';
 
 /** Asks the browser whether it may tell of the end of a run while nobody looks; once, and only where it was never asked. */
@@ -11,10 +12,12 @@ export function askToNotify(): void {
 
 /** How a run ended, in words. */
 export function endInWords({ jobTitle, status, reason, machineS }: RunAnswer): string {
-  if (status === 'done') return `“${jobTitle}” is burnt, in ${formatClock(machineS)}.`;
+  if (status === 'done')
+    return t('“{{jobTitle}}” is burnt, in {{machineS}}.', { jobTitle, machineS: formatClock(machineS) });
   // “stopped by hand” says that it was stopped.
-  const how = reason?.startsWith(status) ? reason : `${status}${reason ? `: ${reason}` : ''}`;
-  return `“${jobTitle}” was ${how}.`;
+  const why = reason && said(reason);
+  const how = reason?.startsWith(status) ? why : `${said(status)}${why ? `: ${why}` : ''}`;
+  return t('“{{jobTitle}}” was {{how}}.', { jobTitle, how });
 }
 
 /** Whether a run has just ended: it was heard of while it went on. */

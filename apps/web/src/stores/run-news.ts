@@ -1,4 +1,5 @@
 import type { MachineState, RunAnswer } from '@lambent/contracts';
+import { t } from '../words/words.ts';
 import { announce } from './announcer.ts';
 import { useLive } from './live.ts';
 
@@ -28,13 +29,15 @@ export function runNews(before: Heard, now: Heard): string[] {
     const was = before.runs[run.id];
     const name = `“${run.jobTitle}”`;
     if (run.endedAt !== null) return [];
-    if (!was) return [`${name} has begun.`];
+    if (!was) return [t('{{name}} has begun.', { name })];
     if (was.status !== run.status) {
-      return run.status === 'held' ? [`${name} is held${run.reason ? `: ${run.reason}` : ''}.`] : [`${name} goes on.`];
+      return run.status === 'held'
+        ? [t('{{name}} is held{{reason}}.', { name, reason: run.reason ? `: ${run.reason}` : '' })]
+        : [t('{{name}} goes on.', { name })];
     }
     const [from, to] = [shareOf(was, before), shareOf(run, now)];
     const passed = quarters.find((quarter) => from !== null && to !== null && from < quarter && to >= quarter);
-    return passed === undefined ? [] : [`${name} is ${passed * 100} % burnt.`];
+    return passed === undefined ? [] : [t('{{name}} is {{passed}} % burnt.', { name, passed: passed * 100 })];
   });
 }
 

@@ -1,5 +1,6 @@
 import { type Operation, operationOf, operations } from '@lambent/core/operations';
 import { Plus } from 'lucide-react';
+import { said, t } from '../words/words.ts';
 import { Choice } from './choice.tsx';
 import { OperationMark } from './operation-mark.tsx';
 
@@ -7,14 +8,14 @@ import { OperationMark } from './operation-mark.tsx';
 export function AnotherLayer({ add }: { add: (operation: Operation) => void }) {
   return (
     <Choice<Operation>
-      label="Another layer"
+      label={t('Another layer')}
       look="chip"
       value={null}
-      empty="Another layer"
+      empty={t('Another layer')}
       icon={<Plus size={14} aria-hidden />}
       options={operations.map((operation) => ({
         value: operation,
-        text: operationOf(operation).name,
+        text: said(operationOf(operation).name),
         mark: <OperationMark operation={operation} />,
       }))}
       choose={add}

@@ -1,6 +1,7 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { Check, ChevronsUpDown } from 'lucide-react';
 import type { KeyboardEvent, ReactNode } from 'react';
+import { t } from '../words/words.ts';
 
 export interface Option<T extends string> {
   readonly value: T;
@@ -37,7 +38,7 @@ export function Choice<T extends string>({
   value,
   options,
   choose,
-  empty = 'Choose',
+  empty = t('Choose'),
   look = 'field',
   icon,
   bare = look !== 'field',
@@ -87,7 +88,7 @@ export function Choice<T extends string>({
   if (bare) return list;
   return (
     <div className="grid grid-cols-[78px_minmax(0,1fr)] items-center gap-2">
-      <span className="text-[12px] leading-tight text-quiet [overflow-wrap:anywhere]" aria-hidden>
+      <span className="text-[12px] leading-tight text-quiet hyphens-auto [overflow-wrap:anywhere]" aria-hidden>
         {label}
       </span>
       {list}

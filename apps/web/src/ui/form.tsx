@@ -11,6 +11,7 @@ import {
   type UseFormReturn,
   useForm,
 } from 'react-hook-form';
+import { said } from '../words/words.ts';
 import { Choice } from './choice.tsx';
 import { LengthField } from './length-field.tsx';
 
@@ -67,7 +68,7 @@ export function WordsInput<Fields extends FieldValues>({
           />
           {error && (
             <p id={`${id}-trouble`} role="alert" className="text-[12px] text-stop">
-              {error.message}
+              {error.message && said(error.message)}
             </p>
           )}
         </div>
@@ -88,7 +89,13 @@ export function LengthInput<Fields extends FieldValues>({
       control={control}
       name={name}
       render={({ field, fieldState: { error } }) => (
-        <LengthField label={label} unit={unit} value={field.value} commit={field.onChange} fault={error?.message} />
+        <LengthField
+          label={label}
+          unit={unit}
+          value={field.value}
+          commit={field.onChange}
+          fault={error?.message && said(error.message)}
+        />
       )}
     />
   );
@@ -109,7 +116,7 @@ export function ChoiceInput<Fields extends FieldValues, Value extends string>({
           <Choice {...choice} value={field.value || null} choose={field.onChange} />
           {error && (
             <p role="alert" className="text-[12px] text-stop">
-              {error.message}
+              {error.message && said(error.message)}
             </p>
           )}
         </div>

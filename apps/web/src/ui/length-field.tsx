@@ -1,4 +1,5 @@
 import { type LengthUnit, parseLengthFrom } from '@lambent/core/units';
+import { t } from '../words/words.ts';
 import { formatLength } from './figures.ts';
 import { TypedField } from './typed-field.tsx';
 
@@ -33,9 +34,10 @@ interface Props {
 /** A length: shown in `unit`, typed in any unit, as a sum or as a change of what it is, always mm inside. */
 export function LengthField({ value, unit, takes, within, isFine = false, commit, ...rest }: Props) {
   const take = (mm: number): string | undefined => {
-    if (takes === 'more-than-0' && !(mm > 0)) return 'More than 0.';
-    if (takes === 'not-below-0' && mm < 0) return 'Not below 0.';
-    if (within && !(mm >= within[0] && mm <= within[1])) return `From ${within[0]} to ${within[1]} mm.`;
+    if (takes === 'more-than-0' && !(mm > 0)) return t('More than 0.');
+    if (takes === 'not-below-0' && mm < 0) return t('Not below 0.');
+    if (within && !(mm >= within[0] && mm <= within[1]))
+      return t('From {{within}} to {{within2}} mm.', { within: within[0], within2: within[1] });
     const refusal = commit(mm);
     return typeof refusal === 'string' ? refusal : undefined;
   };

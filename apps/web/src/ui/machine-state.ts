@@ -1,12 +1,13 @@
 import type { MachineState } from '@lambent/contracts';
+import { t } from '../words/words.ts';
 
 const looks: Record<MachineState['state'], { text: string; dot: string }> = {
-  away: { text: 'Away', dot: 'border-2 border-quiet' },
-  idle: { text: 'Idle', dot: 'bg-settled' },
-  homing: { text: 'Homing', dot: 'bg-petrol' },
-  running: { text: 'Running', dot: 'bg-flame' },
-  held: { text: 'Held', dot: 'bg-warn' },
-  alarm: { text: 'Alarm', dot: 'bg-stop' },
+  away: { text: t('Away'), dot: 'border-2 border-quiet' },
+  idle: { text: t('Idle'), dot: 'bg-settled' },
+  homing: { text: t('Homing'), dot: 'bg-petrol' },
+  running: { text: t('Running'), dot: 'bg-flame' },
+  held: { text: t('Held'), dot: 'bg-warn' },
+  alarm: { text: t('Alarm'), dot: 'bg-stop' },
 };
 
 /** How a machine's state is named and marked. */

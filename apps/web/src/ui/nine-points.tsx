@@ -1,16 +1,18 @@
+import { t } from '../words/words.ts';
+
 /** The nine points of a box, from its top left, row by row: shares of its width and height. */
 export const ninePoints = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
 
 export const ninePointNames = [
-  'top left',
-  'top',
-  'top right',
-  'left',
-  'middle',
-  'right',
-  'bottom left',
-  'bottom',
-  'bottom right',
+  t('top left'),
+  t('top'),
+  t('top right'),
+  t('left'),
+  t('middle'),
+  t('right'),
+  t('bottom left'),
+  t('bottom'),
+  t('bottom right'),
 ] as const;
 
 /** What one of the nine points of a box is called. */

@@ -1,3 +1,4 @@
+import { t } from '../words/words.ts';
 import { parsePlain } from './plain-number.ts';
 import { TypedField } from './typed-field.tsx';
 
@@ -18,7 +19,11 @@ interface Props {
 export function NumberField({ label, value, unit, least, most, whole, commit, layout = 'row', bare }: Props) {
   const take = (typed: number): string | undefined => {
     if (!(typed >= least && typed <= most) || (whole && !Number.isInteger(typed))) {
-      return `${whole ? 'A whole number' : 'A number'} from ${least} to ${most}.`;
+      return t('{{whole}} from {{least}} to {{most}}.', {
+        whole: whole ? t('A whole number') : t('A number'),
+        least,
+        most,
+      });
     }
     commit(typed);
     return undefined;
@@ -30,7 +35,7 @@ export function NumberField({ label, value, unit, least, most, whole, commit, la
       bare={bare}
       unit={unit}
       text={String(Math.round(value * 1000) / 1000)}
-      parse={(text) => parsePlain(text, '%', 'Type a number.')}
+      parse={(text) => parsePlain(text, '%', t('Type a number.'))}
       commit={take}
       step={(delta) =>
         Math.max(least, Math.min(most, value + (whole ? Math.sign(delta) * Math.max(1, Math.abs(delta)) : delta)))

@@ -2,16 +2,17 @@ import { useEffect } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import { WhoChip } from '../people/who-chip.tsx';
 import { useLive } from '../stores/live.ts';
+import { t } from '../words/words.ts';
 import { isInField } from './in-field.ts';
 
 const places = [
-  { to: '/', text: 'Desk' },
-  { to: '/book', text: 'Recipe book' },
-  { to: '/keys', text: 'Colour keys' },
-  { to: '/machines', text: 'Machines' },
-  { to: '/record', text: 'Record' },
-  { to: '/shop', text: 'Shop' },
-  { to: '/guide', text: 'Guide' },
+  { to: '/', text: t('Desk') },
+  { to: '/book', text: t('Recipe book') },
+  { to: '/keys', text: t('Colour keys') },
+  { to: '/machines', text: t('Machines') },
+  { to: '/record', text: t('Record') },
+  { to: '/shop', text: t('Shop') },
+  { to: '/guide', text: t('Guide') },
 ];
 
 /** Opens the guide by its key, as the sheet of keys on the Bench does. */
@@ -32,11 +33,15 @@ export function PageBar() {
   useGuideKey();
   return (
     <header className="flex h-12 shrink-0 items-center gap-6 border-b border-line bg-paper px-4">
-      <NavLink to="/" className="flex items-center gap-2.5 text-[15px] font-bold" aria-label="Lambent, to the Desk">
+      <NavLink
+        to="/"
+        className="flex items-center gap-2.5 text-[15px] font-bold"
+        aria-label={t('Lambent, to the Desk')}
+      >
         <img src="/mark.svg" alt="" className="size-7" />
-        Lambent
+        {t('Lambent')}
       </NavLink>
-      <nav className="flex gap-1" aria-label="Places">
+      <nav className="flex gap-1" aria-label={t('Places')}>
         {places.map(({ to, text }) => (
           <NavLink
             key={to}
@@ -49,7 +54,7 @@ export function PageBar() {
         ))}
       </nav>
       <div className="ml-auto flex min-w-0 items-center gap-3">
-        {!connected && <p className="font-semibold text-stop">The server does not answer; trying again.</p>}
+        {!connected && <p className="font-semibold text-stop">{t('The server does not answer; trying again.')}</p>}
         <WhoChip />
       </div>
     </header>

@@ -1,4 +1,5 @@
 import type { Parsed } from '@lambent/core/units';
+import { t } from '../words/words.ts';
 
 /** Reads a plain number as people type it, with a sign such as ° or % behind it or without. */
 export function parsePlain(text: string, sign: string, otherwise: string): Parsed {
@@ -8,5 +9,5 @@ export function parsePlain(text: string, sign: string, otherwise: string): Parse
 
 /** An angle, in degrees. */
 export function parseAngle(text: string): Parsed {
-  return parsePlain(text, '°', 'Type degrees, for example 15 or -7.5.');
+  return parsePlain(text, '°', t('Type degrees, for example 15 or -7.5.'));
 }

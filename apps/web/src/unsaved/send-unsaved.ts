@@ -1,5 +1,6 @@
 import { api, Refusal, sentenceOf } from '../api.ts';
 import type { UnsavedWork } from '../stores/browser-database.ts';
+import { t } from '../words/words.ts';
 import { openSessions } from './sessions.ts';
 import { allUnsaved, dropUnsaved } from './unsaved-store.ts';
 
@@ -67,7 +68,7 @@ async function isThere({ jobId, document }: UnsavedWork): Promise<boolean> {
 
 /** Keeps stuck work as a job of its own. @returns the job's id */
 export async function keepAsJob({ work, why }: StuckWork): Promise<string> {
-  const title = `${work.title.slice(0, 100)}, unsaved copy`;
+  const title = t('{{title}}, unsaved copy', { title: work.title.slice(0, 100) });
   let id: string;
   if (why === 'gone') {
     const { jobFromJson } = await loadDocuments();

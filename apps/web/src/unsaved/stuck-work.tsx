@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
 import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
+import { t } from '../words/words.ts';
 import { keepAsJob, type StuckWork } from './send-unsaved.ts';
 import { dropUnsaved } from './unsaved-store.ts';
 
@@ -11,7 +12,7 @@ import { dropUnsaved } from './unsaved-store.ts';
 export function StuckWorkList({ stuck, changed }: { stuck: readonly StuckWork[]; changed: () => void }) {
   if (stuck.length === 0) return null;
   return (
-    <ul role="alert" aria-label="Work that is not saved" className="flex shrink-0 flex-col">
+    <ul role="alert" aria-label={t('Work that is not saved')} className="flex shrink-0 flex-col">
       {stuck.map((stuckWork) => (
         <Row key={stuckWork.work.session} stuck={stuckWork} changed={changed} />
       ))}
@@ -20,10 +21,10 @@ export function StuckWorkList({ stuck, changed }: { stuck: readonly StuckWork[];
 }
 
 const reasons: Record<StuckWork['why'], string> = {
-  'moved on': 'the job was changed elsewhere since',
-  gone: 'the job was deleted since',
-  refused: 'the server does not take it',
-  waiting: 'the server could not be reached; it is tried again',
+  'moved on': t('the job was changed elsewhere since'),
+  gone: t('the job was deleted since'),
+  refused: t('the server does not take it'),
+  waiting: t('the server could not be reached; it is tried again'),
 };
 
 function Row({ stuck, changed }: { stuck: StuckWork; changed: () => void }) {
@@ -42,20 +43,25 @@ function Row({ stuck, changed }: { stuck: StuckWork; changed: () => void }) {
     <li className="flex items-center gap-3 border-b border-stop/50 bg-stop-soft px-4 py-2">
       <p className="min-w-0 flex-1">
         <strong>
-          Work on “{work.title}” from {dayAndTimeOf(work.at)} is kept in this browser and not saved:
+          {t('Work on “{{title}}” from {{at}} is kept in this browser and not saved:', {
+            title: work.title,
+            at: dayAndTimeOf(work.at),
+          })}
         </strong>{' '}
         {reasons[why]}.
-        <span className="block text-quiet">{why === 'refused' ? sentence : `Last edit: ${work.edit}.`}</span>
+        <span className="block text-quiet">
+          {why === 'refused' ? sentence : t('Last edit: {{edit}}.', { edit: work.edit })}
+        </span>
       </p>
       {why !== 'waiting' && why !== 'refused' && (
         <Button look="main" disabled={keep.isPending} onClick={() => keep.mutate()}>
-          {why === 'gone' ? 'Keep as a job of its own' : 'Keep both'}
+          {why === 'gone' ? t('Keep as a job of its own') : t('Keep both')}
         </Button>
       )}
-      <Button onClick={() => void saveAsFile(stuck)}>Save as a file</Button>
+      <Button onClick={() => void saveAsFile(stuck)}>{t('Save as a file')}</Button>
       {why !== 'waiting' && (
         <Button look="danger" disabled={drop.isPending} onClick={() => drop.mutate()}>
-          Delete
+          {t('Delete')}
         </Button>
       )}
     </li>

@@ -1,6 +1,7 @@
 import { LoaderCircle } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Button } from '../../ui/button.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer } from '../stages/drawer.tsx';
 import type { Arriving } from '../state/arriving.ts';
@@ -30,12 +31,16 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
   }, [actions]);
   return (
     <Drawer
-      title={again ? 'Read again' : 'Arriving'}
-      aside={waiting > 0 ? `${waiting} more ${waiting === 1 ? 'waits' : 'wait'}` : undefined}
+      title={again ? t('Read again') : t('Arriving')}
+      aside={
+        waiting > 0
+          ? t('{{waiting}} more {{waiting2}}', { waiting, waiting2: waiting === 1 ? t('waits') : t('wait') })
+          : undefined
+      }
       foot={
         <div className="grid grid-cols-2 gap-2">
           <Button onClick={() => void readNext(actions)} disabled={taking}>
-            {again ? 'Leave as it is' : 'Leave it'}
+            {again ? t('Leave as it is') : t('Leave it')}
           </Button>
           <Button
             look="main"
@@ -43,7 +48,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
             disabled={taking || reading !== null || arriving.reading.drawing.items.length === 0}
             onClick={() => void take(actions)}
           >
-            {taking ? 'Taking…' : again ? 'Take it so' : 'Take it'}
+            {taking ? t('Taking…') : again ? t('Take it so') : t('Take it')}
           </Button>
         </div>
       }
@@ -53,7 +58,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
           {file.name}
         </p>
         <p className="figures text-[12px] text-quiet" data-testid="arrival-count">
-          {count} {count === 1 ? 'item' : 'items'} · {formatNames[arriving.reading.format]}
+          {count} {count === 1 ? t('item') : t('items')} · {formatNames[arriving.reading.format]}
         </p>
         <ReportSummary notes={arriving.reading.notes} show={() => report.current?.scrollIntoView({ block: 'start' })} />
       </div>
@@ -65,7 +70,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
             role="status"
           >
             <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
-            Reading again…
+            {t('Reading again…')}
           </div>
         )}
       </div>

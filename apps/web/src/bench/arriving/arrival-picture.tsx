@@ -3,6 +3,7 @@ import { type Reading, shownBounds } from '@lambent/core/formats';
 import { boxHeight, boxWidth, growBox, identity, isEmpty } from '@lambent/core/geometry';
 import { itemAt } from '@lambent/core/picking';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { t } from '../../words/words.ts';
 import { paintedArrival } from '../../workers/work.ts';
 import { drawParts } from '../bed/draw-parts.ts';
 import { farFrom } from '../bed/far-picture.ts';
@@ -74,7 +75,7 @@ export function ArrivalPicture({ arriving }: { arriving: Arriving }) {
       className="cursor-crosshair rounded-[10px] border border-line"
       data-testid="arrival-picture"
       role="img"
-      aria-label={`What ${arriving.file.name} draws`}
+      aria-label={t('What {{name}} draws', { name: arriving.file.name })}
       onPointerDown={(event) => {
         if (!view) return;
         const frame = event.currentTarget.getBoundingClientRect();

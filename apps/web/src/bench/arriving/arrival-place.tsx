@@ -7,6 +7,7 @@ import { formatLength } from '../../ui/figures.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NinePoints, pointName } from '../../ui/nine-points.tsx';
 import { Notice } from '../../ui/notice.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
 import type { Arriving } from '../state/arriving.ts';
@@ -26,21 +27,21 @@ export function PlacePart({ arriving }: { arriving: Arriving }) {
     return undefined;
   };
   return (
-    <Part title="Place">
+    <Part title={t('Place')}>
       <Choice<ArrivalPlace['kind']>
-        label="Place"
+        label={t('Place')}
         value={arriving.place}
         options={[
-          { value: 'as-in-file', text: 'As in the file' },
-          { value: 'within', text: hasSheet ? 'On the sheet, at its' : 'On the bed, at its' },
-          { value: 'point', text: 'At a marked point, by its' },
+          { value: 'as-in-file', text: t('As in the file') },
+          { value: 'within', text: hasSheet ? t('On the sheet, at its') : t('On the bed, at its') },
+          { value: 'point', text: t('At a marked point, by its') },
         ]}
         choose={(place) => choosePlace(actions, place)}
       />
       {arriving.place !== 'as-in-file' && (
         <div className="flex items-center gap-3">
           <NinePoints
-            label={arriving.place === 'point' ? 'By its' : 'At the'}
+            label={arriving.place === 'point' ? t('By its') : t('At the')}
             value={arriving.anchor}
             choose={(anchor) => actions.adjustArriving({ anchor })}
           />
@@ -49,17 +50,17 @@ export function PlacePart({ arriving }: { arriving: Arriving }) {
       )}
       {arriving.place === 'point' && (
         <>
-          <p className="text-[12px] text-quiet">Click on the bed to mark the point, or type it.</p>
+          <p className="text-[12px] text-quiet">{t('Click on the bed to mark the point, or type it.')}</p>
           <div className="grid grid-cols-2 gap-2">
             <LengthField
-              label="Point X"
+              label={t('Point X')}
               layout="stack"
               unit={unit}
               value={point.x}
               commit={(x) => setPoint(x, point.y)}
             />
             <LengthField
-              label="Point Y"
+              label={t('Point Y')}
               layout="stack"
               unit={unit}
               value={point.y}
@@ -88,9 +89,10 @@ function overBed(
   const wider = boxWidth(box) - bedWidth;
   const higher = boxHeight(box) - bedHeight;
   const overhangs = [
-    ...(wider > 0.001 ? [`${formatLength(wider, unit)} wider`] : []),
-    ...(higher > 0.001 ? [`${formatLength(higher, unit)} higher`] : []),
+    ...(wider > 0.001 ? [t('{{wider}} wider', { wider: formatLength(wider, unit) })] : []),
+    ...(higher > 0.001 ? [t('{{higher}} higher', { higher: formatLength(higher, unit) })] : []),
   ];
-  if (overhangs.length > 0) return `It is ${overhangs.join(' and ')} than ${name}’s bed.`;
-  return boxContains(bed, box, 0.001) ? null : `Some of it would lie off ${name}’s bed there.`;
+  if (overhangs.length > 0)
+    return t('It is {{overhangs}} than {{name}}’s bed.', { overhangs: overhangs.join(' and '), name });
+  return boxContains(bed, box, 0.001) ? null : t('Some of it would lie off {{name}}’s bed there.', { name });
 }

@@ -2,14 +2,15 @@ import type { NoteKind, Reading, ReadingNote } from '@lambent/core/formats';
 import { useMemo } from 'react';
 import { useInSentence } from '../../stores/numbers.ts';
 import { FileButton } from '../../ui/file-button.tsx';
+import { t } from '../../words/words.ts';
 import { useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
 import { loadFont } from './arriving.ts';
 
 const kinds: readonly (readonly [kind: NoteKind, title: string, ink: string])[] = [
-  ['left-out', 'Left out', 'text-stop'],
-  ['changed', 'Changed', 'text-warn'],
-  ['taken', 'Taken', 'text-quiet'],
+  ['left-out', t('Left out'), 'text-stop'],
+  ['changed', t('Changed'), 'text-warn'],
+  ['taken', t('Taken'), 'text-quiet'],
 ];
 
 /** How much was left out and changed, said at once; a click goes to the report. */
@@ -35,13 +36,13 @@ export function Report({ reading: { notes, drawing } }: { reading: Reading }) {
   const known = useMemo(() => new Set(drawing.items.map(({ id }) => id)), [drawing]);
   if (notes.length === 0) {
     return (
-      <Part title="Report">
-        <p>All of the file is taken as it is drawn.</p>
+      <Part title={t('Report')}>
+        <p>{t('All of the file is taken as it is drawn.')}</p>
       </Part>
     );
   }
   return (
-    <Part title="Report">
+    <Part title={t('Report')}>
       {kinds.map(([kind, title, ink]) => {
         const own = notes.filter((note) => note.kind === kind);
         if (own.length === 0) return null;
@@ -75,7 +76,7 @@ function LoadFont() {
       testId="font-chooser"
       take={(file) => void loadFont(actions, file)}
     >
-      Load a font…
+      {t('Load a font…')}
     </FileButton>
   );
 }
@@ -97,7 +98,7 @@ function NoteRow({ note, shows }: { note: ReadingNote; shows: boolean }) {
           onBlur={() => actions.pointOut([])}
           onClick={() => actions.pointOut(note.itemIds)}
         >
-          Show
+          {t('Show')}
         </button>
       )}
     </li>

@@ -4,6 +4,7 @@ import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { formatLength } from '../../ui/figures.ts';
 import { LengthField } from '../../ui/length-field.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
 import type { Arriving } from '../state/arriving.ts';
@@ -25,18 +26,20 @@ export function SizePart({ arriving }: { arriving: Arriving }) {
   const chosen = size.others.findIndex((other) => Math.abs(other.factor - factor) < 1e-9);
   const typed = chosen < 0 && Math.abs(factor - 1) > 1e-9;
   return (
-    <Part title="Size">
+    <Part title={t('Size')}>
       <p className="figures text-[15px] font-bold" data-testid="arrival-size">
         {shown(width * factor)} × {shown(height * factor)} {unit}
       </p>
       <p className={size.sure ? 'text-[12px] text-quiet' : 'text-[12px] text-warn'}>
-        {typed ? `${Number((factor * 100).toPrecision(4))} % of the size read` : foundWords(size)}
+        {typed
+          ? t('{{factor}} % of the size read', { factor: Number((factor * 100).toPrecision(4)) })
+          : foundWords(size)}
       </p>
       {size.others.length > 0 && (
         <Choice
-          label="Read as"
+          label={t('Read as')}
           value={String(chosen)}
-          empty={typed ? 'A size of your own' : 'As the file says'}
+          empty={typed ? t('A size of your own') : t('As the file says')}
           options={size.others.map((other, i) => ({
             value: String(i),
             text: other.label,
@@ -47,19 +50,19 @@ export function SizePart({ arriving }: { arriving: Arriving }) {
       )}
       <p className="text-[12px] text-quiet">
         {measured
-          ? 'A known size of the marked part:'
-          : 'Or type a known size; click a part in the picture to measure that.'}
+          ? t('A known size of the marked part:')
+          : t('Or type a known size; click a part in the picture to measure that.')}
       </p>
       <div className="grid grid-cols-2 gap-2">
         <LengthField
-          label="Known width"
+          label={t('Known width')}
           layout="stack"
           unit={unit}
           value={boxWidth(part) * factor}
           commit={(mm) => setKnown(actions, 'width', mm)}
         />
         <LengthField
-          label="Known height"
+          label={t('Known height')}
           layout="stack"
           unit={unit}
           value={boxHeight(part) * factor}
@@ -68,12 +71,12 @@ export function SizePart({ arriving }: { arriving: Arriving }) {
       </div>
       {measured && (
         <Button look="quiet" className="-ml-3 self-start" onClick={() => actions.adjustArriving({ measured: null })}>
-          Measure the whole
+          {t('Measure the whole')}
         </Button>
       )}
       {Math.abs(factor - 1) > 1e-9 && (
         <Button look="quiet" className="-ml-3 self-start" onClick={() => actions.adjustArriving({ factor: 1 })}>
-          Back to the size read
+          {t('Back to the size read')}
         </Button>
       )}
     </Part>
@@ -82,6 +85,6 @@ export function SizePart({ arriving }: { arriving: Arriving }) {
 
 /** Where the size was found, as a sentence. */
 function foundWords({ sure, from }: FoundSize): string {
-  const words = sure ? `From ${from}` : from;
+  const words = sure ? t('From {{from}}', { from }) : from;
   return `${words[0].toUpperCase()}${words.slice(1)}.`;
 }

@@ -21,6 +21,7 @@ import {
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
+import { t } from '../../words/words.ts';
 import { breathe } from '../../workers/breathe.ts';
 import { readDrawing } from '../../workers/work.ts';
 import { showPicture } from '../bed/pictures.ts';
@@ -79,7 +80,10 @@ async function show(
 
 function tooLarge(file: File): string {
   const mb = (size: number) => Math.round(size / 1024 / 1024);
-  return `It is ${mb(file.size)} MB; Lambent takes files up to ${mb(largestFile)} MB. Leave pictures out, or split it.`;
+  return t('It is {{file}} MB; Lambent takes files up to {{largestFile}} MB. Leave pictures out, or split it.', {
+    file: mb(file.size),
+    largestFile: mb(largestFile),
+  });
 }
 
 function freshArriving(state: BenchState, id: string, file: File, reading: Reading): Arriving {
@@ -123,10 +127,10 @@ export async function chooseReading(actions: BenchActions, change: ReadingChoice
 export async function loadFont(actions: BenchActions, file: File): Promise<void> {
   try {
     const { family } = await api.loadFont(file);
-    toast.success(`${family} is in the shop’s fonts.`);
+    toast.success(t('{{family}} is in the shop’s fonts.', { family }));
     await chooseReading(actions, {});
   } catch (error) {
-    toast.error(`${file.name} was not loaded. ${sentenceOf(error)}`);
+    toast.error(t('{{name}} was not loaded. {{error}}', { name: file.name, error: sentenceOf(error) }));
   }
 }
 
@@ -136,8 +140,8 @@ export function setKnown(actions: BenchActions, side: 'width' | 'height', mm: nu
   if (!arriving) return;
   const box = measuredBox(arriving);
   const read = side === 'width' ? boxWidth(box) : boxHeight(box);
-  if (!(mm > 0)) return 'A size is more than 0.';
-  if (!(read > 0)) return 'This part has no extent that way.';
+  if (!(mm > 0)) return t('A size is more than 0.');
+  if (!(read > 0)) return t('This part has no extent that way.');
   actions.adjustArriving({ factor: mm / read });
 }
 
@@ -185,7 +189,12 @@ export async function take(actions: BenchActions): Promise<void> {
     for (const { id, bytes } of reading.pictures) await api.keepPicture(id, bytes);
   } catch (error) {
     actions.adjustArriving({ taking: false });
-    toast.error(`The pictures of ${file.name} could not be kept, so nothing was taken: ${sentenceOf(error)}`);
+    toast.error(
+      t('The pictures of {{name}} could not be kept, so nothing was taken: {{error}}', {
+        name: file.name,
+        error: sentenceOf(error),
+      }),
+    );
     return;
   }
   const originalId = again ? again.arrival.originalId : await keepOriginal(state.jobId, file);
@@ -199,8 +208,8 @@ export async function take(actions: BenchActions): Promise<void> {
   const { key } = actions.get().prepared;
   if (again) {
     const readings = { before: again.before, after: reading };
-    actions.edit(`read ${file.name} again`, (job) => rereadArrival(job, arrival, readings, key));
-  } else actions.edit(`bring in ${file.name}`, (job) => acceptArrival(job, arrival, reading, key));
+    actions.edit(t('read {{name}} again', { name: file.name }), (job) => rereadArrival(job, arrival, readings, key));
+  } else actions.edit(t('bring in {{name}}', { name: file.name }), (job) => acceptArrival(job, arrival, reading, key));
   await breathe();
   const known = new Set(jobOf(actions.get()).drawing.items.map(({ id }) => id));
   actions.select(reading.drawing.items.flatMap(({ id, hidden }) => (hidden || !known.has(id) ? [] : [id])));
@@ -212,7 +221,12 @@ async function keepOriginal(jobId: string, file: File): Promise<number | null> {
   try {
     return (await api.keepOriginal(jobId, file)).id;
   } catch (error) {
-    toast.error(`${file.name} is drawn, but the file itself was not kept: ${sentenceOf(error)}`);
+    toast.error(
+      t('{{name}} is drawn, but the file itself was not kept: {{error}}', {
+        name: file.name,
+        error: sentenceOf(error),
+      }),
+    );
     return null;
   }
 }

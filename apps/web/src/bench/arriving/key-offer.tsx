@@ -3,6 +3,7 @@ import { setKey } from '@lambent/core/edits';
 import { useMemo } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Notice } from '../../ui/notice.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import type { Arriving } from '../state/arriving.ts';
 import { isDrawn } from '../state/document.ts';
@@ -19,18 +20,21 @@ export function KeyOffer({ arriving }: { arriving: Arriving }) {
   const { meant, paints } = fit;
   const all = meant === paints;
   return (
-    <Notice level="notes" title={all ? `All ${paints} colours mean something in “${fit.key.name}”` : undefined}>
+    <Notice
+      level="notes"
+      title={all ? t('All {{paints}} colours mean something in “{{name}}”', { paints, name: fit.key.name }) : undefined}
+    >
       {!all && (
         <p>
-          {meant} of {paints} colours mean something in “{fit.key.name}”.
+          {t('{{meant}} of {{paints}} colours mean something in “{{name}}”.', { meant, paints, name: fit.key.name })}
         </p>
       )}
-      <p className="text-quiet">The job goes by “{key.name}”, where fewer do.</p>
+      <p className="text-quiet">{t('The job goes by “{{name}}”, where fewer do.', { name: key.name })}</p>
       <Button
         className="mt-2"
-        onClick={() => actions.edit(`colour key ${fit.key.name}`, (job) => setKey(job, fit.key.id))}
+        onClick={() => actions.edit(t('colour key {{name}}', { name: fit.key.name }), (job) => setKey(job, fit.key.id))}
       >
-        Use “{fit.key.name}”
+        {t('Use “{{name}}”', { name: fit.key.name })}
       </Button>
     </Notice>
   );

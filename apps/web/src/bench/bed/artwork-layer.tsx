@@ -1,6 +1,7 @@
 import { verbsOf } from '@lambent/core/document';
 import type { PreparedJob } from '@lambent/core/plan';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
+import { t } from '../../words/words.ts';
 import { paintedArtwork } from '../../workers/work.ts';
 import { useBench } from '../context.ts';
 import { useShownRun } from '../use-shown-run.ts';
@@ -127,7 +128,7 @@ export function FarWords(props: {
   if (hasPicture && trouble === null) return null;
   return (
     <Text
-      text={trouble === null ? 'Drawing it…' : `This cannot be shown now. ${trouble}`}
+      text={trouble === null ? t('Drawing it…') : t('This cannot be shown now. {{trouble}}', { trouble })}
       y={size.height / 2 - 8}
       width={size.width}
       align="center"

@@ -1,4 +1,5 @@
 import type { SnapKind } from '@lambent/core/picking';
+import { t } from '../../words/words.ts';
 import { useBench } from '../context.ts';
 import { PointsTool, same } from '../tools/points-tool.ts';
 import type { Draft } from '../tools/tool.ts';
@@ -12,13 +13,13 @@ const snapWords: Record<SnapKind, string> = {
   crossing: 'crossing',
   centre: 'centre',
   middle: 'middle',
-  quadrant: 'quarter point',
+  quadrant: t('quarter point'),
   tangent: 'tangent',
-  perpendicular: 'at a right angle',
+  perpendicular: t('at a right angle'),
   edge: 'edge',
   guide: 'guide',
-  line: 'on the line',
-  spacing: 'equal gaps',
+  line: t('on the line'),
+  spacing: t('equal gaps'),
   grid: 'grid',
 };
 

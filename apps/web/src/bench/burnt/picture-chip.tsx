@@ -1,5 +1,6 @@
 import { dayAndTimeOf } from '../../stores/dates.ts';
 import { Button } from '../../ui/button.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { useRuns } from '../use-runs.ts';
 import { useBurntPicture } from './burnt-picture.ts';
@@ -18,16 +19,22 @@ export function PictureChip() {
     >
       {run.hasPicture ? (
         <span>
-          <b>How it came out</b>, {dayAndTimeOf(run.startedAt)}
-          {shown?.simulated && ', simulated'}: black is cut through, red scorched, brown burnt
+          <b>{t('How it came out')}</b>
+          {', '}
+          {dayAndTimeOf(run.startedAt)}
+          {shown?.simulated && t(', simulated')}
+          {t(': black is cut through, red scorched, brown burnt')}
         </span>
       ) : (
         <span>
-          <b>What it burnt</b>, {dayAndTimeOf(run.startedAt)}, by its program: brown is burnt, grey was left
+          <b>{t('What it burnt')}</b>
+          {t(', {{startedAt}}, by its program: brown is burnt, grey was left', {
+            startedAt: dayAndTimeOf(run.startedAt),
+          })}
         </span>
       )}
       <Button look="quiet" onClick={() => actions.showPictureOf(null)}>
-        Leave
+        {t('Leave')}
       </Button>
     </div>
   );

@@ -1,6 +1,7 @@
 import type { RunAnswer } from '@lambent/contracts';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../../api.ts';
+import { t } from '../../words/words.ts';
 import { work } from '../../workers/work.ts';
 import { useBench } from '../context.ts';
 
@@ -10,7 +11,7 @@ export function useProgramWays({ id, machineId }: Pick<RunAnswer, 'id' | 'machin
   return useQuery({
     queryKey: ['program ways', id],
     queryFn: async ({ signal }) => {
-      if (!machine) throw new Error('Its machine is not the shop’s any more.');
+      if (!machine) throw new Error(t('Its machine is not the shop’s any more.'));
       return work('programWays', [await api.program(id), machine], { signal });
     },
     staleTime: Number.POSITIVE_INFINITY,

@@ -17,6 +17,7 @@ import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { useEscape } from '../../ui/use-escape.ts';
+import { lowered, said, t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { freeOnSheet } from '../lay-on-sheet.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
@@ -39,13 +40,13 @@ export function CardBuilder({ start, leave }: { start: CardStart; leave: () => v
   const hasSheet = useBench((state) => jobOf(state).sheets.length > 0);
   useEscape(leave);
   return (
-    <Drawer title="New test card" aside={<BackToRecipe leave={leave} />}>
+    <Drawer title={t('New test card')} aside={<BackToRecipe leave={leave} />}>
       {material?.forbidden ? (
         <p className="text-stop">
-          {material.name} must never be lasered: {material.forbidden}
+          {t('{{name}} must never be lasered: {{forbidden}}', { name: material.name, forbidden: material.forbidden })}
         </p>
       ) : !material || !hasSheet ? (
-        <p className="text-quiet">Lay a sheet first: a card tries its material on this machine.</p>
+        <p className="text-quiet">{t('Lay a sheet first: a card tries its material on this machine.')}</p>
       ) : (
         <CardForm material={material} start={start} leave={leave} />
       )}
@@ -54,9 +55,9 @@ export function CardBuilder({ start, leave }: { start: CardStart; leave: () => v
 }
 
 const groundWords = {
-  recipe: 'The ranges lie around the recipe that is in the book.',
-  'worked out': 'The ranges lie around what is worked out from other burns.',
-  nothing: 'Nothing is known of this: the ranges are wide. Burn the card, then one that looks closer.',
+  recipe: t('The ranges lie around the recipe that is in the book.'),
+  'worked out': t('The ranges lie around what is worked out from other burns.'),
+  nothing: t('Nothing is known of this: the ranges are wide. Burn the card, then one that looks closer.'),
 };
 
 /** Which kind of card to begin with: that of a wish, where there is one. */
@@ -102,15 +103,15 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
   const trouble = troubleOf(card, wish, machine);
   return (
     <>
-      <Part title="What it tries">
+      <Part title={t('What it tries')}>
         <Choice
-          label="Operation"
+          label={t('Operation')}
           value={wish.operation}
-          options={burntOperations.map((operation) => ({ value: operation, text: operationOf(operation).name }))}
+          options={burntOperations.map((operation) => ({ value: operation, text: said(operationOf(operation).name) }))}
           choose={(operation) => choose(operation, kind)}
         />
         <Choice
-          label="Kind of card"
+          label={t('Kind of card')}
           value={kind}
           options={cardKinds(wish.operation)
             // A focus that is set by hand cannot differ from cell to cell.
@@ -119,19 +120,19 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
           choose={(next) => choose(wish.operation, next)}
         />
         <p className="text-[12px] text-quiet">
-          {ground ? groundWords[ground] : 'A closer look: from one neighbour of the best cell to the other.'}
+          {ground ? groundWords[ground] : t('A closer look: from one neighbour of the best cell to the other.')}
         </p>
       </Part>
-      <AxisPart title="Across" axis={wish.across} machine={machine} set={(across) => change({ across })} />
-      {wish.down && <AxisPart title="Down" axis={wish.down} machine={machine} set={(down) => change({ down })} />}
-      <Part title="The same in every cell">
+      <AxisPart title={t('Across')} axis={wish.across} machine={machine} set={(across) => change({ across })} />
+      {wish.down && <AxisPart title={t('Down')} axis={wish.down} machine={machine} set={(down) => change({ down })} />}
+      <Part title={t('The same in every cell')}>
         <div className="grid grid-cols-2 items-start gap-1.5">
           {(['powerPercent', 'speedMmPerS', 'passes', 'lineSpacingMm', 'focusMm'] as const)
             .filter((setting) => settingsOf(wish.operation).includes(setting) && !varied.has(setting))
             .map((setting) => (
               <CardValue
                 key={setting}
-                label={setting === 'powerPercent' && varied.has('greyPercent') ? 'Power at black' : undefined}
+                label={setting === 'powerPercent' && varied.has('greyPercent') ? t('Power at black') : undefined}
                 setting={setting}
                 value={wish.rest[setting] ?? 0}
                 machine={machine}
@@ -140,9 +141,9 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
             ))}
           {wish.lightest !== undefined && (
             <NumberField
-              label="Power at white"
+              label={t('Power at white')}
               layout="stack"
-              unit="% of it"
+              unit={t('% of it')}
               value={wish.lightest * 100}
               least={0}
               most={90}
@@ -151,36 +152,36 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
           )}
         </div>
       </Part>
-      <Part title="Cells and words">
+      <Part title={t('Cells and words')}>
         <div className="grid grid-cols-2 items-start gap-1.5">
           <LengthField
-            label="Cell"
+            label={t('Cell')}
             unit={unit}
             value={wish.cellMm}
-            commit={(cellMm) => (cellMm >= 3 && cellMm <= 100 ? change({ cellMm }) : 'From 3 to 100 mm.')}
+            commit={(cellMm) => (cellMm >= 3 && cellMm <= 100 ? change({ cellMm }) : t('From 3 to 100 mm.'))}
           />
           <LengthField
-            label="Between cells"
+            label={t('Between cells')}
             unit={unit}
             value={wish.gapMm}
-            commit={(gapMm) => (gapMm >= 1 && gapMm <= 50 ? change({ gapMm }) : 'From 1 to 50 mm.')}
+            commit={(gapMm) => (gapMm >= 1 && gapMm <= 50 ? change({ gapMm }) : t('From 1 to 50 mm.'))}
           />
           <CardValue
-            label="Words: power"
+            label={t('Words: power')}
             setting="powerPercent"
             value={wish.words.powerPercent}
             machine={machine}
             commit={(powerPercent) => change({ words: { ...wish.words, powerPercent } })}
           />
           <CardValue
-            label="Words: speed"
+            label={t('Words: speed')}
             setting="speedMmPerS"
             value={wish.words.speedMmPerS}
             machine={machine}
             commit={(speedMmPerS) => change({ words: { ...wish.words, speedMmPerS } })}
           />
         </div>
-        <p className="text-[12px] text-quiet">The words are scored as mildly as the book knows.</p>
+        <p className="text-[12px] text-quiet">{t('The words are scored as mildly as the book knows.')}</p>
       </Part>
       <CardSketch card={card} wish={wish} />
       <CardRoom card={card} wish={wish} isFree={isFree} change={change} />
@@ -200,7 +201,10 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
           if (lies) leave();
         }}
       >
-        Lay {card.cells.length} {card.cells.length === 1 ? 'cell' : 'cells'} on the sheet
+        {t('Lay {{cells}} {{cells2}} on the sheet', {
+          cells: card.cells.length,
+          cells2: card.cells.length === 1 ? t('cell') : t('cells'),
+        })}
       </Button>
     </>
   );
@@ -214,7 +218,7 @@ function troubleOf(card: TestCard, { operation, words }: CardWish, machine: Mach
   }
   const [first] = card.cells;
   const [beyond] = beyondMachine({ ...first.settings, passes: 1, kerfMm: 0, ...words }, labelOperation, machine);
-  return beyond ? `Words: ${beyond.sentence}` : null;
+  return beyond ? t('Words: {{sentence}}', { sentence: beyond.sentence }) : null;
 }
 
 interface AxisProps {
@@ -237,17 +241,17 @@ function AxisPart({ title, axis, machine, set }: AxisProps) {
     />
   );
   return (
-    <Part title={`${title}: ${name.toLowerCase()}`}>
+    <Part title={`${title}: ${lowered(name)}`}>
       <div className="grid grid-cols-3 items-start gap-x-1.5 gap-y-1">
-        {['From', 'To', 'Steps'].map((words) => (
+        {[t('From'), t('To'), t('Steps')].map((words) => (
           <span key={words} className="text-quiet" aria-hidden>
             {words}
           </span>
         ))}
-        {value(`${name} from`, 'from')}
-        {value(`${name} to`, 'to')}
+        {value(t('{{name}} from', { name }), 'from')}
+        {value(t('{{name}} to', { name }), 'to')}
         <NumberField
-          label={`${name} steps`}
+          label={t('{{name}} steps', { name })}
           bare
           layout="stack"
           value={axis.steps}

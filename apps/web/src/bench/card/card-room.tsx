@@ -3,6 +3,7 @@ import { boxHeight, boxWidth } from '@lambent/core/geometry';
 import { cellsThatFit, type TestCard } from '@lambent/core/recipes';
 import { Button } from '../../ui/button.tsx';
 import { asSize } from '../../ui/figures.ts';
+import { t } from '../../words/words.ts';
 import { useBench } from '../context.ts';
 import { roomOn } from '../lay-on-sheet.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
@@ -19,7 +20,7 @@ export function CardRoom(props: {
   const machine = useBench(machineOf);
   const unit = useBench(unitOf);
   const size = asSize(Math.round(card.width), Math.round(card.height), unit);
-  if (isFree) return <p className="text-[12px] text-quiet">It takes {size}.</p>;
+  if (isFree) return <p className="text-[12px] text-quiet">{t('It takes {{size}}.', { size })}</p>;
   const room = roomOn(sheet, machine);
   const fits = cellsThatFit(wish, boxWidth(room), boxHeight(room));
   const [wide, high] = [card.columns.length, Math.max(1, card.rows.length)];
@@ -28,10 +29,17 @@ export function CardRoom(props: {
   return (
     <div role="status" className="flex flex-col items-start gap-1.5 text-warn">
       <p>
-        It takes {size}
-        {tooLarge
-          ? `; the sheet has room for ${columns} × ${rows} cells of this size, of ${wide} × ${high}.`
-          : ', and what lies on the sheet leaves no such room. Make it smaller, or move things.'}
+        {t('It takes {{size}}{{tooLarge}}', {
+          size,
+          tooLarge: tooLarge
+            ? t('; the sheet has room for {{columns}} × {{rows}} cells of this size, of {{wide}} × {{high}}.', {
+                columns,
+                rows,
+                wide,
+                high,
+              })
+            : t(', and what lies on the sheet leaves no such room. Make it smaller, or move things.'),
+        })}
       </p>
       {tooLarge && columns > 0 && rows > 0 && (
         <Button
@@ -42,7 +50,7 @@ export function CardRoom(props: {
             })
           }
         >
-          Take {columns} × {rows}
+          {t('Take {{columns}} × {{rows}}', { columns, rows })}
         </Button>
       )}
     </div>

@@ -1,6 +1,7 @@
 import type { CardWish } from '@lambent/core/document';
 import { fillsAreas, operationOf } from '@lambent/core/operations';
 import type { TestCard } from '@lambent/core/recipes';
+import { t } from '../../words/words.ts';
 
 /** The card in small, from its mildest cell to its fiercest. */
 export function CardSketch({ card, wish }: { card: TestCard; wish: CardWish }) {
@@ -11,7 +12,10 @@ export function CardSketch({ card, wish }: { card: TestCard; wish: CardWish }) {
       viewBox={`-1 -1 ${card.width + 2} ${card.height + 2}`}
       className="max-h-44 w-full shrink-0 rounded-lg border border-line bg-raised p-2"
       role="img"
-      aria-label={`${card.columns.length} columns, ${Math.max(1, card.rows.length)} rows`}
+      aria-label={t('{{columns}} columns, {{rows}} rows', {
+        columns: card.columns.length,
+        rows: Math.max(1, card.rows.length),
+      })}
     >
       {card.cells.map(({ key, x, y }, i) => {
         const share = 0.2 + (0.8 * (i + 1)) / card.cells.length;

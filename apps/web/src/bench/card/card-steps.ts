@@ -1,6 +1,8 @@
 import { cardOfLayer } from '@lambent/core/document';
 import type { Operation } from '@lambent/core/operations';
 import type { PlanStep } from '@lambent/core/plan';
+import { counted } from '../../ui/counted.ts';
+import { t } from '../../words/words.ts';
 
 /** A step of the plan, or several of one test card that burn after each other: they are shown as one. */
 export type ShownStep =
@@ -32,5 +34,7 @@ export function cardOperation(steps: readonly PlanStep[]): Operation {
 export function cardStepsTitle(steps: readonly PlanStep[]): string {
   const cells = steps.filter(isCell).length;
   const words = cells < steps.length ? 'words' : null;
-  return `Test card · ${[words, cells > 0 ? `${cells} ${cells === 1 ? 'cell' : 'cells'}` : null].filter(Boolean).join(', ')}`;
+  return t('Test card · {{filter}}', {
+    filter: [words, cells > 0 ? counted(cells, 'cell') : null].filter(Boolean).join(', '),
+  });
 }

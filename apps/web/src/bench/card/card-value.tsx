@@ -3,6 +3,7 @@ import type { Machine } from '@lambent/core/machine';
 import { cardSettingOf } from '@lambent/core/recipes';
 import { NumberField } from '../../ui/number-field.tsx';
 import { SpeedField } from '../../ui/speed-field.tsx';
+import { t } from '../../words/words.ts';
 
 interface ValueProps {
   label?: string;
@@ -19,8 +20,8 @@ export function CardValue({ label, bare, setting, value, machine, commit }: Valu
   const words = label ?? name;
   if (setting === 'speedMmPerS') {
     const take = (speed: number) => {
-      if (speed < least) return 'More than 0.';
-      if (speed > most) return `At most ${most} mm/s.`;
+      if (speed < least) return t('More than 0.');
+      if (speed > most) return t('At most {{most}} mm/s.', { most });
       commit(speed);
     };
     return <SpeedField label={words} bare={bare} value={value} topSpeed={machine.topSpeed} commit={take} />;

@@ -4,6 +4,7 @@ import { type BurntOperation, burntOperations, operationOf } from '@lambent/core
 import { layCard } from '@lambent/core/recipes';
 import { Button } from '../../ui/button.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
+import { said, t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
 import { jobOf } from '../state/document.ts';
@@ -15,7 +16,7 @@ export function CardsPart({ build }: { build: (operation: BurntOperation) => voi
   const cards = useBench((state) => jobOf(state).cards);
   const used = useBench((state) => firstUsed(state.prepared.layers.map(({ layer }) => layer.operation)));
   return (
-    <Part title="Test cards">
+    <Part title={t('Test cards')}>
       {cards.length > 0 && (
         <ul className="flex flex-col gap-2">
           {cards.map((card) => (
@@ -24,7 +25,7 @@ export function CardsPart({ build }: { build: (operation: BurntOperation) => voi
         </ul>
       )}
       <Button className="self-start" onClick={() => build(used)}>
-        New test card
+        {t('New test card')}
       </Button>
     </Part>
   );
@@ -45,12 +46,12 @@ function CardRow({ laid }: { laid: LaidCard }) {
   const marked = Object.keys(marks).length;
   const state =
     items.length === 0
-      ? 'not in the drawing any more'
+      ? t('not in the drawing any more')
       : marked > 0
-        ? `${marked} of ${card.cells.length} marked`
+        ? t('{{marked}} of {{cells}} marked', { marked, cells: card.cells.length })
         : burns.length > 0
-          ? 'burnt, not read yet'
-          : 'not burnt yet';
+          ? t('burnt, not read yet')
+          : t('not burnt yet');
   return (
     <li
       className="rounded-[10px] border border-line bg-raised p-2.5"
@@ -59,21 +60,24 @@ function CardRow({ laid }: { laid: LaidCard }) {
     >
       <p className="flex items-center gap-2 font-bold">
         <OperationMark operation={wish.operation} />
-        {operationOf(wish.operation).name}, {card.cells.length} cells
+        {t('{{name}}, {{cells}} cells', { name: said(operationOf(wish.operation).name), cells: card.cells.length })}
         {best !== null && <MarkSign mark="best" size={10} />}
       </p>
       <p className="mt-0.5 text-[12px] text-quiet">{state}</p>
       <div className="mt-1.5 flex gap-1.5">
         <Button disabled={items.length === 0} onClick={() => actions.startReading(laid.id)}>
-          Read it
+          {t('Read it')}
         </Button>
         {runId !== laid.runId && burns.length === 0 && (
-          <Button look="quiet" title="Look at the run that burns it" onClick={() => actions.chooseRun(laid.runId)}>
-            Its run
+          <Button look="quiet" title={t('Look at the run that burns it')} onClick={() => actions.chooseRun(laid.runId)}>
+            {t('Its run')}
           </Button>
         )}
-        <Button look="quiet" onClick={() => actions.edit('take the test card off', (job) => removeCard(job, laid.id))}>
-          Take it off
+        <Button
+          look="quiet"
+          onClick={() => actions.edit(t('take the test card off'), (job) => removeCard(job, laid.id))}
+        >
+          {t('Take it off')}
         </Button>
       </div>
     </li>

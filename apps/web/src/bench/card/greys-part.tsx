@@ -4,6 +4,7 @@ import type { LayerSettings } from '@lambent/core/settings';
 import { BurntGreysChart } from '../../recipe/burnt-greys-chart.tsx';
 import { parsePlain } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
+import { t } from '../../words/words.ts';
 import { useBenchActions } from '../context.ts';
 import { Part } from '../stages/drawer.tsx';
 import { type ReadCard, useReadBurn } from './reading.ts';
@@ -29,14 +30,14 @@ export function GreysPart({ read, steps }: { read: ReadCard; steps: readonly Gre
   const { shown } = useReadBurn(read.laid);
   const greys = burntGreysOf(steps);
   const say = (cell: CardCell, percent: number | undefined) =>
-    actions.edit('say how dark a grey came out', (job) => setCellDarkness(job, read.laid.id, cell.key, percent));
+    actions.edit(t('say how dark a grey came out'), (job) => setCellDarkness(job, read.laid.id, cell.key, percent));
   const typed = Object.keys(read.laid.darks ?? {});
   return (
-    <Part title="How dark its greys came out">
+    <Part title={t('How dark its greys came out')}>
       <p className="text-[12px] text-quiet">
         {shown
-          ? 'As the picture shows, from 0 % for bare to 100 % for black. Type what you measured on the card instead.'
-          : 'Measure each grey on the card, from 0 % for bare to 100 % for black.'}
+          ? t('As the picture shows, from 0 % for bare to 100 % for black. Type what you measured on the card instead.')
+          : t('Measure each grey on the card, from 0 % for bare to 100 % for black.')}
       </p>
       {greys && <BurntGreysChart greys={greys} />}
       <div className="grid grid-cols-2 gap-x-3 gap-y-1.5">
@@ -47,9 +48,9 @@ export function GreysPart({ read, steps }: { read: ReadCard; steps: readonly Gre
             label={`${askedPercent} %`}
             unit="%"
             text={darkPercent === null ? '' : String(darkPercent)}
-            parse={(text) => parsePlain(text, '%', 'Type a number.')}
+            parse={(text) => parsePlain(text, '%', t('Type a number.'))}
             commit={(percent) => {
-              if (percent < 0 || percent > 100) return 'A number from 0 to 100.';
+              if (percent < 0 || percent > 100) return t('A number from 0 to 100.');
               say(cell, percent);
               return undefined;
             }}
@@ -59,8 +60,8 @@ export function GreysPart({ read, steps }: { read: ReadCard; steps: readonly Gre
       </div>
       <p className="text-[12px] text-quiet">
         {greys
-          ? 'Photos that burn by this recipe are corrected by it: steps that are even in the picture come out even.'
-          : 'Three greys that differ make a tone curve, and photos are corrected by it.'}
+          ? t('Photos that burn by this recipe are corrected by it: steps that are even in the picture come out even.')
+          : t('Three greys that differ make a tone curve, and photos are corrected by it.')}
       </p>
     </Part>
   );

@@ -6,6 +6,7 @@ import { labelOperation } from '@lambent/core/operations';
 import { cardLayers, layCard, type Material, thicknessOf } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
+import { t } from '../../words/words.ts';
 import { showItems } from '../bed/showing.ts';
 import { freeOnSheet, wordItems } from '../lay-on-sheet.ts';
 import { newId } from '../new-id.ts';
@@ -17,13 +18,13 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
   const card = layCard(wish);
   const free = freeOnSheet(jobOf(actions.get()), machineOf(actions.get()), card.width, card.height);
   if (!free) {
-    toast.error('There is no room for the card on the sheet. Make it smaller, or lay another sheet.');
+    toast.error(t('There is no room for the card on the sheet. Make it smaller, or lay another sheet.'));
     return false;
   }
   try {
     const { key } = actions.get().prepared;
     const id = newId();
-    const group: Group = { id: newId(), name: card.labels.at(-1)?.words ?? 'Test card', parentId: null };
+    const group: Group = { id: newId(), name: card.labels.at(-1)?.words ?? t('Test card'), parentId: null };
     const plain = { name: null, groupId: group.id, hidden: false, fillRule: 'nonzero' as const };
     const items: Item[] = [
       ...card.cells.map(
@@ -52,7 +53,7 @@ export async function putCard(actions: BenchActions, wish: CardWish, material: M
       marks: {},
       best: null,
     };
-    actions.edit('lay a test card', (job) => addCard(job, laid, cardLayers(card, wish, id), items, group));
+    actions.edit(t('lay a test card'), (job) => addCard(job, laid, cardLayers(card, wish, id), items, group));
     actions.chooseRun(laid.runId);
     showItems(
       actions,

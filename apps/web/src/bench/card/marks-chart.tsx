@@ -7,6 +7,7 @@ import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { inSentence } from '../../stores/numbers.ts';
 import { axisInk, ink } from '../../ui/chart-ink.ts';
+import { t } from '../../words/words.ts';
 import { markLook } from './marks.tsx';
 import type { ReadCard } from './reading.ts';
 
@@ -33,7 +34,7 @@ export default function MarksChart({ read }: { read: ReadCard }) {
     <div
       ref={place}
       role="img"
-      aria-label={`The card’s marks where their settings lie; ${good} cells are good`}
+      aria-label={t('The card’s marks where their settings lie; {{good}} cells are good', { good })}
       className="h-[220px] w-full"
     />
   );
@@ -56,7 +57,7 @@ function optionFor({ laid, card }: ReadCard) {
     card.cells.filter(({ key }) => (key === best ? mark === 'best' : marks[key] === mark));
   const scatter = (mark: CardMark | 'best') => ({
     type: 'scatter',
-    name: mark === 'best' ? 'the best' : names[mark],
+    name: mark === 'best' ? t('the best') : names[mark],
     symbol: symbols[mark],
     symbolSize: mark === 'best' ? 18 : 11,
     itemStyle: { color: markLook[mark].colour },
@@ -65,7 +66,7 @@ function optionFor({ laid, card }: ReadCard) {
   });
   const region = {
     type: 'custom',
-    name: 'region that does',
+    name: t('region that does'),
     silent: true,
     data: [...pointsOf('good'), ...pointsOf('best')].map((cell) => [
       ...reachOf(card.columns, cell.column),

@@ -19,6 +19,7 @@ import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { asLength } from '../../ui/figures.ts';
 import { useEscape } from '../../ui/use-escape.ts';
+import { lowered, t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { Drawer, Part } from '../stages/drawer.tsx';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
@@ -38,8 +39,8 @@ export function ReadDrawer({ build }: { build: (start: CardStart) => void }) {
   const leave = useCallback(() => actions.endReading(), [actions]);
   useEscape(leave);
   return (
-    <Drawer title="Read the card" aside={<BackToRecipe leave={leave} />}>
-      {read ? <Reading read={read} build={build} /> : <p className="text-quiet">The card is gone.</p>}
+    <Drawer title={t('Read the card')} aside={<BackToRecipe leave={leave} />}>
+      {read ? <Reading read={read} build={build} /> : <p className="text-quiet">{t('The card is gone.')}</p>}
     </Drawer>
   );
 }
@@ -58,18 +59,24 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
   return (
     <>
       <p className="text-quiet">
-        {material?.name ?? 'A material that is gone'}, {asLength(laid.thicknessMm, unit)}.{' '}
-        {Object.keys(laid.marks).length} of {card.cells.length} cells are marked.
+        {t('{{name}}, {{thicknessMm}}. {{marks}} of {{cells}} cells are marked.', {
+          name: material?.name ?? t('A material that is gone'),
+          thicknessMm: asLength(laid.thicknessMm, unit),
+          marks: Object.keys(laid.marks).length,
+          cells: card.cells.length,
+        })}
       </p>
       {current && material && current.id !== material.id && (
         <p className="text-warn" role="status">
-          The sheet is {current.name.toLowerCase()} by now; the card was laid on {material.name.toLowerCase()}, and its
-          best cell is kept for that.
+          {t('The sheet is {{name}} by now; the card was laid on {{name2}}, and its best cell is kept for that.', {
+            name: lowered(current.name),
+            name2: lowered(material.name),
+          })}
         </p>
       )}
       <BurnPart read={read} />
-      <Part title="Click cells, or draw over them, to mark them as">
-        <fieldset className="flex flex-col gap-1" aria-label="Mark as">
+      <Part title={t('Click cells, or draw over them, to mark them as')}>
+        <fieldset className="flex flex-col gap-1" aria-label={t('Mark as')}>
           {([...cardMarks, 'best'] as const).map((mark) => (
             <button
               key={mark}
@@ -79,7 +86,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
               className="flex h-9 items-center gap-2 rounded-lg border border-line bg-raised px-2.5 text-left aria-pressed:border-petrol aria-pressed:bg-petrol-soft aria-pressed:font-semibold"
             >
               <MarkSign mark={mark} />
-              {mark === 'best' ? 'the best of them' : names[mark]}
+              {mark === 'best' ? t('the best of them') : names[mark]}
               {mark !== 'best' && <span className="figures ml-auto text-[12px] text-quiet">{counted(mark)}</span>}
             </button>
           ))}
@@ -88,7 +95,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
       {best ? (
         <BestPart key={best.key} read={read} best={best} material={material ?? null} build={build} />
       ) : (
-        <p className="text-quiet">Mark the best cell: it becomes the recipe.</p>
+        <p className="text-quiet">{t('Mark the best cell: it becomes the recipe.')}</p>
       )}
     </>
   );
@@ -102,37 +109,40 @@ function BurnPart({ read }: { read: ReadCard }) {
   if (!run) {
     return (
       <p className="text-warn" role="status">
-        It has not been burnt yet: send it under <em>Burn</em>, then mark how its cells came out.
+        {t('It has not been burnt yet: send it under')} <em>{t('Burn')}</em>
+        {t(', then mark how its cells came out.')}
       </p>
     );
   }
   const markAll = () => {
     if (!shown) return;
-    actions.edit('mark the card as its picture shows', (job) => markCells(job, laid.id, marksShown(read, shown)));
+    actions.edit(t('mark the card as its picture shows'), (job) => markCells(job, laid.id, marksShown(read, shown)));
   };
   return (
-    <Part title="As it was burnt">
+    <Part title={t('As it was burnt')}>
       <Choice
-        label="The burn"
+        label={t('The burn')}
         value={run.id}
         options={burns.map(({ id, startedAt, hasPicture }) => ({
           value: id,
           text: dayAndTimeOf(startedAt),
-          aside: hasPicture ? 'with a picture' : 'no picture',
+          aside: hasPicture ? t('with a picture') : t('no picture'),
         }))}
         choose={actions.readBurn}
       />
       {shown?.simulated && (
         <p className="text-[12px] text-quiet">
-          The picture is simulated: a stand-in works it out from a simple model of the stuff.
+          {t('The picture is simulated: a stand-in works it out from a simple model of the stuff.')}
         </p>
       )}
       {shown ? (
         <Button className="self-start" onClick={markAll}>
-          Mark all as the picture shows
+          {t('Mark all as the picture shows')}
         </Button>
       ) : (
-        <p className="text-[12px] text-quiet">There is no picture of it: mark the cells by the card in your hand.</p>
+        <p className="text-[12px] text-quiet">
+          {t('There is no picture of it: mark the cells by the card in your hand.')}
+        </p>
       )}
     </Part>
   );
@@ -164,12 +174,12 @@ function BestPart({ read, best, material, build }: BestProps) {
   return (
     <>
       {greys.length > 0 && <GreysPart read={read} steps={greys} />}
-      <Part title="The best cell">
+      <Part title={t('The best cell')}>
         <div className="rounded-[10px] border border-line bg-raised p-3">
           <p className="figures font-bold">{name}</p>
           {energy !== null && (
             <p className="figures text-[12px] text-quiet">
-              {Number(energy.toPrecision(3))} {fillsAreas(operation) ? 'J/mm²' : 'J/mm'}
+              {Number(energy.toPrecision(3))} {fillsAreas(operation) ? t('J/mm²') : t('J/mm')}
             </p>
           )}
           <ul className="mt-1.5 flex flex-col gap-1">
@@ -190,7 +200,7 @@ function BestPart({ read, best, material, build }: BestProps) {
               what={{ what: `test card, ${title}`, jobId }}
               {...(isGrey ? { note: greysInWords(margins) } : {})}
               {...(shown && item ? { picture: () => cellPicture(shown, item, material.tone) } : {})}
-              words={`${material.name}: the best cell of the card is kept in the recipe book.`}
+              words={t('{{name}}: the best cell of the card is kept in the recipe book.', { name: material.name })}
               kept={() => {
                 setKeeping(false);
                 // What the card was burnt for is looked at again.
@@ -203,7 +213,7 @@ function BestPart({ read, best, material, build }: BestProps) {
           </Suspense>
         ) : (
           <Button look="main" className="self-start" disabled={!material} onClick={() => setKeeping(true)}>
-            Keep it as a recipe
+            {t('Keep it as a recipe')}
           </Button>
         )}
         <Button
@@ -213,7 +223,7 @@ function BestPart({ read, best, material, build }: BestProps) {
             build({ operation, wish: closerCard(laid.wish, card, best) });
           }}
         >
-          A card that looks closer
+          {t('A card that looks closer')}
         </Button>
       </Part>
     </>
@@ -223,21 +233,23 @@ function BestPart({ read, best, material, build }: BestProps) {
 /** Of a card of greys: which of them can be told. */
 function greysInWords(margins: readonly CardMargin[]): string {
   const grey = margins.find(({ setting }) => setting === 'greyPercent');
-  return grey ? `Greys from ${grey.from} to ${grey.to} % are clear.` : '';
+  return grey ? t('Greys from {{from}} to {{to}} % are clear.', { from: grey.from, to: grey.to }) : '';
 }
 
 /** How far a setting can go from the best cell before it does not do. */
 function MarginLine({ margin, names }: { margin: CardMargin; names: Readonly<Record<CardMark, string>> }) {
   const { setting, from, to, below, above } = margin;
   const { name, counted } = cardSettingOf(setting);
-  const met = [below, above].flatMap((entry) => (entry ? [`${names[entry.mark]} at ${entry.value}`] : []));
+  const met = [below, above].flatMap((entry) =>
+    entry ? [t('{{names}} at {{value}}', { names: names[entry.mark], value: entry.value })] : [],
+  );
   return (
     <>
-      {name}: good{' '}
+      {t('{{name}}: good', { name })}{' '}
       <span className="figures">
-        {from === to ? `at ${from}` : `from ${from} to ${to}`} {counted}
+        {from === to ? t('at {{from}}', { from }) : t('from {{from}} to {{to}}', { from, to })} {counted}
       </span>
-      {met.length > 0 ? `; ${met.join(', ')}` : ', as far as the card goes'}
+      {met.length > 0 ? `; ${met.join(', ')}` : t(', as far as the card goes')}
     </>
   );
 }
@@ -250,12 +262,12 @@ export function useMarking(read: ReadCard) {
     const { id, marks } = read.laid;
     if (cardBrush === 'best') {
       const key = keys.at(-1) ?? null;
-      actions.edit('choose the best cell', (job) => chooseBestCell(job, id, key === read.laid.best ? null : key));
+      actions.edit(t('choose the best cell'), (job) => chooseBestCell(job, id, key === read.laid.best ? null : key));
       return;
     }
     // One cell that has the mark already loses it.
     const next = keys.length === 1 && marks[keys[0]] === cardBrush ? null : cardBrush;
-    const words = keys.length === 1 ? 'mark a cell' : `mark ${keys.length} cells`;
+    const words = keys.length === 1 ? t('mark a cell') : t('mark {{keys}} cells', { keys: keys.length });
     actions.edit(words, (job) => markCells(job, id, new Map(keys.map((key) => [key, next]))));
   };
 }

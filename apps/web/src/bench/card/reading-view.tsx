@@ -3,6 +3,7 @@ import { type Box, boxHeight, boxWidth } from '@lambent/core/geometry';
 import { separates } from '@lambent/core/operations';
 import { type CardCell, cellName, markNames } from '@lambent/core/recipes';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { t } from '../../words/words.ts';
 import { drawBurnt, type ShownPicture } from '../burnt/burnt-picture.ts';
 import { useBench } from '../context.ts';
 import { MarkSign, markLook } from './marks.tsx';
@@ -22,8 +23,8 @@ function Reading({ read }: { read: ReadCard }) {
   return (
     <div className="flex h-full flex-col gap-4 overflow-y-auto bg-table py-5 pl-16 pr-5" data-testid="reading">
       <CardPicture read={read} shown={shown} />
-      <section aria-label="Marks" className="rounded-[10px] border border-line bg-paper p-3">
-        <Suspense fallback={<p className="text-quiet">One moment…</p>}>
+      <section aria-label={t('Marks')} className="rounded-[10px] border border-line bg-paper p-3">
+        <Suspense fallback={<p className="text-quiet">{t('One moment…')}</p>}>
           <MarksChart read={read} />
         </Suspense>
       </section>
@@ -55,7 +56,7 @@ function CardPicture({ read, shown }: { read: ReadCard; shown: ShownPicture | un
     <div ref={holder} className="flex shrink-0 justify-center">
       {width > 0 && read.items.length > 0 && <CellGrid read={read} shown={shown} bounds={bounds} scale={scale} />}
       {read.items.length === 0 && (
-        <p className="text-quiet">The card’s cells were taken away. Undo, or lay another card.</p>
+        <p className="text-quiet">{t('The card’s cells were taken away. Undo, or lay another card.')}</p>
       )}
     </div>
   );
@@ -186,7 +187,7 @@ function CellButton({ read, cell, place, drawn, bare, begin, add, press }: CellP
   const isBest = laid.best === cell.key;
   const mark = isBest ? 'best' : laid.marks[cell.key];
   const name = cellName(laid.wish, card, cell);
-  const said = mark === 'best' ? 'the best' : mark ? markNames(laid.wish.operation)[mark] : 'not marked';
+  const said = mark === 'best' ? t('the best') : mark ? markNames(laid.wish.operation)[mark] : t('not marked');
   return (
     <button
       type="button"

@@ -11,6 +11,7 @@ import { type Box, boxCentre, boxesMeet, boxOf, type Point } from '@lambent/core
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { counted } from '../../ui/counted.ts';
+import { t } from '../../words/words.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf, machineOf } from '../state/document.ts';
@@ -39,7 +40,7 @@ export function pasteCopied(actions: BenchActions, text: string, place: PastePla
   try {
     copied = copiedFromText(text);
   } catch (error) {
-    toast.error(`It could not be pasted: ${sentenceOf(error)}. Copy it again.`);
+    toast.error(t('It could not be pasted: {{error}}. Copy it again.', { error: sentenceOf(error) }));
     return;
   }
   const { items } = copied.drawing;
@@ -48,13 +49,18 @@ export function pasteCopied(actions: BenchActions, text: string, place: PastePla
   const { prepared } = state;
   const { ids, job, unmatched } = pasteInto(jobOf(state), prepared.key, copied, shiftFor(state, copied, place), newId);
   const count = counted(items.length, 'item');
-  if (!actions.edit(`paste ${count}`, () => job)) return;
+  if (!actions.edit(t('paste {{counted}}', { counted: count }), () => job)) return;
   actions.select(ids);
   const notes = unmatched.map(({ from, to, count }) => {
-    const were = `${counted(count, 'item')} ${count === 1 ? 'was' : 'were'} on “${from.name}”, which this job does not have`;
-    return to ? `${were}: now on “${to.name}”.` : `${were}: now on no layer.`;
+    const were = t('{{counted}} {{counted2}} on “{{name}}”, which this job does not have', {
+      counted: counted(count, 'item'),
+      counted2: count === 1 ? t('was') : t('were'),
+      name: from.name,
+    });
+    return to ? t('{{were}}: now on “{{name}}”.', { were, name: to.name }) : t('{{were}}: now on no layer.', { were });
   });
-  if (notes.length > 0) toast.message(`Pasted ${count}`, { description: notes.join(' '), duration: 12_000 });
+  if (notes.length > 0)
+    toast.message(t('Pasted {{counted}}', { counted: count }), { description: notes.join(' '), duration: 12_000 });
 }
 
 function shiftFor(state: BenchState, { drawing }: Copied, place: PastePlace): { dx: number; dy: number } {

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { isInField } from '../../ui/in-field.ts';
+import { t } from '../../words/words.ts';
 import { deleteSelection } from '../commands.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import type { PastePlace } from './copying.ts';
@@ -30,7 +31,7 @@ export function useClipboard(actions: BenchActions): void {
       if (copy) {
         put(event.clipboardData, copy);
         if (event.type === 'cut') deleteSelection(actions);
-      } else toast.message('It was not copied: try again.');
+      } else toast.message(t('It was not copied: try again.'));
     };
     const onPaste = (event: ClipboardEvent) => {
       const text = isInField(event) || !event.clipboardData ? null : copiedIn(event.clipboardData);

@@ -5,27 +5,28 @@ import type { PreparedLayer } from '@lambent/core/plan';
 import { Button } from '../../ui/button.tsx';
 import { Choice, type Option } from '../../ui/choice.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
 import { chooseTool } from '../tools/choose.ts';
 import type { AskingToolName } from '../tools/tool.ts';
 
 const orders: readonly Option<LineOrder>[] = [
-  { value: 'inside-first', text: 'Inside first, then nearest' },
-  { value: 'nearest', text: 'Nearest whose inside is done' },
-  { value: 'parts', text: 'Part by part' },
-  { value: 'rows', text: 'In rows, there and back' },
-  { value: 'spread', text: 'Spread, so that it stays cool' },
-  { value: 'as-drawn', text: 'As drawn' },
-  { value: 'by-hand', text: 'By hand, numbered' },
+  { value: 'inside-first', text: t('Inside first, then nearest') },
+  { value: 'nearest', text: t('Nearest whose inside is done') },
+  { value: 'parts', text: t('Part by part') },
+  { value: 'rows', text: t('In rows, there and back') },
+  { value: 'spread', text: t('Spread, so that it stays cool') },
+  { value: 'as-drawn', text: t('As drawn') },
+  { value: 'by-hand', text: t('By hand, numbered') },
 ];
 
 const depthSteps = [
-  { value: 'off', text: 'One power for all' },
-  { value: '2', text: 'Power by grey, 2 steps' },
-  { value: '3', text: 'Power by grey, 3 steps' },
-  { value: '5', text: 'Power by grey, 5 steps' },
-  { value: 'smooth', text: 'Power by grey, without steps' },
+  { value: 'off', text: t('One power for all') },
+  { value: '2', text: t('Power by grey, 2 steps') },
+  { value: '3', text: t('Power by grey, 3 steps') },
+  { value: '5', text: t('Power by grey, 5 steps') },
+  { value: 'smooth', text: t('Power by grey, without steps') },
 ] as const;
 
 /** How a layer is filled, and in which order and direction its lines burn. */
@@ -33,59 +34,59 @@ export function LayerBurningFields({ prepared, done }: { prepared: PreparedLayer
   const actions = useBenchActions();
   const { layer, burning } = prepared;
   const change = (part: Partial<LayerBurning>, what: string) =>
-    actions.edit(`${what} of ${layer.name}`, (job) => setBurning(job, layer.id, part));
+    actions.edit(t('{{what}} of {{name}}', { what, name: layer.name }), (job) => setBurning(job, layer.id, part));
   if (burnsPictures(layer.operation)) return <FillRuleField burning={burning} change={change} />;
   if (fillsAreas(layer.operation)) return <FillFields burning={burning} change={change} />;
   return (
     <>
       <Choice
-        label="Line order"
+        label={t('Line order')}
         value={burning.order}
         options={orders}
         choose={(order) => change({ order }, 'order')}
       />
       {burning.order === 'by-hand' && <Numbering done={done} />}
       <Choice
-        label="Way round"
+        label={t('Way round')}
         value={burning.direction}
         options={[
-          { value: 'either' as const, text: 'Either way' },
-          { value: 'clockwise' as const, text: 'Clockwise' },
-          { value: 'anticlockwise' as const, text: 'Anticlockwise' },
+          { value: 'either' as const, text: t('Either way') },
+          { value: 'clockwise' as const, text: t('Clockwise') },
+          { value: 'anticlockwise' as const, text: t('Anticlockwise') },
         ]}
         choose={(direction) => change({ direction }, 'direction')}
       />
       <div className="flex items-center gap-1.5">
         <div className="min-w-0 flex-1">
           <Choice
-            label="Outlines start"
+            label={t('Outlines start')}
             value={burning.start}
             options={[
-              { value: 'nearest' as const, text: 'Nearest' },
-              { value: 'corner' as const, text: 'At a corner' },
+              { value: 'nearest' as const, text: t('Nearest') },
+              { value: 'corner' as const, text: t('At a corner') },
             ]}
             choose={(start) => change({ start }, 'start')}
           />
         </div>
         <Button
-          title="Click outlines where they are to start"
+          title={t('Click outlines where they are to start')}
           onClick={() => {
             chooseTool(actions, 'start');
             done();
           }}
         >
-          Choose
+          {t('Choose')}
         </Button>
       </div>
       {separates(layer.operation) && (
         <Choice
-          label="Shared edges"
+          label={t('Shared edges')}
           value={burning.sharedEdges}
           options={[
-            { value: 'each' as const, text: 'Cut by each part' },
-            { value: 'once' as const, text: 'Cut once' },
+            { value: 'each' as const, text: t('Cut by each part') },
+            { value: 'once' as const, text: t('Cut once') },
           ]}
-          choose={(sharedEdges) => change({ sharedEdges }, 'shared edges')}
+          choose={(sharedEdges) => change({ sharedEdges }, t('shared edges'))}
         />
       )}
       {separates(layer.operation) && <Tabs done={done} />}
@@ -99,10 +100,10 @@ function Tabs({ done }: { done: () => void }) {
   return (
     <ByClicks
       tool="tabs"
-      text="Place tabs"
-      title="Click outlines where a tab is to hold them, and drag tabs along"
-      takeBack={placed.length === 0 ? null : count === 0 ? 'As the layer says' : `Take ${count} back`}
-      name="place tabs as usual"
+      text={t('Place tabs')}
+      title={t('Click outlines where a tab is to hold them, and drag tabs along')}
+      takeBack={placed.length === 0 ? null : count === 0 ? t('As the layer says') : t('Take {{count}} back', { count })}
+      name={t('place tabs as usual')}
       edit={clearTabs}
       done={done}
     />
@@ -114,9 +115,9 @@ function Numbering({ done }: { done: () => void }) {
   return (
     <ByClicks
       tool="number"
-      text="Number by clicking"
-      takeBack={count > 0 ? `Take ${count} back` : null}
-      name="take the numbers back"
+      text={t('Number by clicking')}
+      takeBack={count > 0 ? t('Take {{count}} back', { count }) : null}
+      name={t('take the numbers back')}
       edit={clearNumbers}
       done={done}
     />
@@ -163,11 +164,11 @@ interface FillFieldProps {
 function FillRuleField({ burning, change }: FillFieldProps) {
   return (
     <Choice
-      label="Shape in a shape"
+      label={t('Shape in a shape')}
       value={burning.fillRule}
       options={[
-        { value: 'even-odd' as const, text: 'Is a hole' },
-        { value: 'as-drawn' as const, text: 'As its file says' },
+        { value: 'even-odd' as const, text: t('Is a hole') },
+        { value: 'as-drawn' as const, text: t('As its file says') },
       ]}
       choose={(fillRule) => change({ fillRule }, 'fill')}
     />
@@ -181,34 +182,34 @@ function FillFields({ burning, change }: FillFieldProps) {
     <>
       <FillRuleField burning={burning} change={change} />
       <Choice
-        label="Overlaps"
+        label={t('Overlaps')}
         value={burning.overlaps}
         options={[
-          { value: 'cancel' as const, text: 'Cancel out' },
-          { value: 'unite' as const, text: 'Unite' },
+          { value: 'cancel' as const, text: t('Cancel out') },
+          { value: 'unite' as const, text: t('Unite') },
         ]}
         choose={(overlaps) => change({ overlaps }, 'overlaps')}
       />
       <Choice
-        label="Thin parts"
+        label={t('Thin parts')}
         value={burning.thinParts}
         options={[
-          { value: 'skip' as const, text: 'Only where a scan line is' },
-          { value: 'line' as const, text: 'Get a line of their own' },
+          { value: 'skip' as const, text: t('Only where a scan line is') },
+          { value: 'line' as const, text: t('Get a line of their own') },
         ]}
-        choose={(thinParts) => change({ thinParts }, 'thin parts')}
+        choose={(thinParts) => change({ thinParts }, t('thin parts'))}
       />
       <Choice
-        label="Scan angle"
+        label={t('Scan angle')}
         value={burning.scanTurns}
         options={[
-          { value: 'same' as const, text: 'One for all' },
-          { value: 'sooner' as const, text: 'The quickest for each piece' },
+          { value: 'same' as const, text: t('One for all') },
+          { value: 'sooner' as const, text: t('The quickest for each piece') },
         ]}
-        choose={(scanTurns) => change({ scanTurns }, 'angle of scan lines')}
+        choose={(scanTurns) => change({ scanTurns }, t('angle of scan lines'))}
       />
       <Choice
-        label="Depth by grey"
+        label={t('Depth by grey')}
         value={chosen}
         options={depthSteps}
         choose={(value) =>
@@ -225,8 +226,8 @@ function FillFields({ burning, change }: FillFieldProps) {
       />
       {depth && (
         <NumberField
-          label="White burns with"
-          unit="% of it"
+          label={t('White burns with')}
+          unit={t('% of it')}
           value={depth.lightest * 100}
           least={0}
           most={100}

@@ -3,6 +3,7 @@ import type { PreparedLayer } from '@lambent/core/plan';
 import { useState } from 'react';
 import { Choice } from '../../ui/choice.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
+import { lowered, t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
 import { ownLayers } from '../use-own-layers.ts';
@@ -14,13 +15,17 @@ export function LayerPopover({ prepared, done }: { prepared: PreparedLayer; done
   const { layer, material, applied } = prepared;
   const several = useBench((state) => state.prepared.layers.filter(({ layer: { id } }) => id === layer.id).length > 1);
   return (
-    <section aria-label={`Layer ${layer.name}`} className="flex flex-col gap-2.5">
+    <section aria-label={t('Layer {{name}}', { name: layer.name })} className="flex flex-col gap-2.5">
       <div className="flex items-center gap-2">
         <OperationMark operation={layer.operation} />
         <LayerName layer={layer} />
         <span className="shrink-0 text-[12px] text-quiet">{sourceWords(applied.sources)}</span>
       </div>
-      {several && <p className="text-[12px] text-quiet">On {material ? material.name.toLowerCase() : 'no material'}</p>}
+      {several && (
+        <p className="text-[12px] text-quiet">
+          {t('On {{material}}', { material: material ? lowered(material.name) : t('no material') })}
+        </p>
+      )}
       <div>
         <LayerSettingsFields prepared={prepared} />
       </div>
@@ -38,11 +43,12 @@ export function LayerName({ layer }: { layer: PreparedLayer['layer'] }) {
   const rename = () => {
     const name = typed?.trim();
     setTyped(null);
-    if (name && name !== layer.name) actions.edit(`name of ${layer.name}`, (job) => setLayer(job, { ...layer, name }));
+    if (name && name !== layer.name)
+      actions.edit(t('name of {{name}}', { name: layer.name }), (job) => setLayer(job, { ...layer, name }));
   };
   return (
     <input
-      aria-label={`Name of the layer ${layer.name}`}
+      aria-label={t('Name of the layer {{name}}', { name: layer.name })}
       value={typed ?? layer.name}
       maxLength={60}
       onChange={(event) => setTyped(event.target.value)}
@@ -66,7 +72,7 @@ function InRuns({ layerId, name }: { layerId: string; name: string }) {
   if (runs.length < 2) return null;
   return (
     <fieldset className="flex flex-wrap gap-x-3 gap-y-1">
-      <legend className="mb-1 text-quiet">Burns in</legend>
+      <legend className="mb-1 text-quiet">{t('Burns in')}</legend>
       {runs.map((run) => {
         const on = !run.off.includes(layerId);
         return (
@@ -75,8 +81,11 @@ function InRuns({ layerId, name }: { layerId: string; name: string }) {
               type="checkbox"
               checked={on}
               onChange={() =>
-                actions.edit(`${name} ${on ? 'out of' : 'into'} ${run.name}`, (job) =>
-                  switchLayer(job, layerId, !on, run.id),
+                actions.edit(
+                  on
+                    ? t('{{layer}} out of {{run}}', { layer: name, run: run.name })
+                    : t('{{layer}} into {{run}}', { layer: name, run: run.name }),
+                  (job) => switchLayer(job, layerId, !on, run.id),
                 )
               }
             />
@@ -96,10 +105,10 @@ function MergeInto({ prepared, done }: { prepared: PreparedLayer; done: () => vo
   if (others.length === 0) return null;
   return (
     <Choice
-      label="Put all of it on another layer"
+      label={t('Put all of it on another layer')}
       bare
       value={null}
-      empty="Put all of it on another layer"
+      empty={t('Put all of it on another layer')}
       options={others.map(({ id, name, operation }) => ({
         value: id,
         text: name,
@@ -108,7 +117,9 @@ function MergeInto({ prepared, done }: { prepared: PreparedLayer; done: () => vo
       choose={(into) => {
         const own = paints.filter(({ layerId }) => layerId === layer.id);
         const name = others.find(({ id }) => id === into)?.name ?? into;
-        actions.edit(`merge ${layer.name} into ${name}`, (job) => mergeLayer(job, layer.id, into, own));
+        actions.edit(t('merge {{name}} into {{name2}}', { name: layer.name, name2: name }), (job) =>
+          mergeLayer(job, layer.id, into, own),
+        );
         done();
       }}
     />

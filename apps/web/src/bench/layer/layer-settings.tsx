@@ -12,6 +12,7 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { parsePlain } from '../../ui/plain-number.ts';
 import { SpeedField } from '../../ui/speed-field.tsx';
 import { TypedField } from '../../ui/typed-field.tsx';
+import { said, t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
 
@@ -27,7 +28,9 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
     settings,
     has: (setting) => settingsOf(layer.operation).includes(setting),
     set: (setting) => (value) => {
-      actions.edit(`${settingOf(setting).words} of ${layer.name}`, (job) => changeSetting(job, id, setting, value));
+      actions.edit(t('{{words}} of {{name}}', { words: said(settingOf(setting).words), name: layer.name }), (job) =>
+        changeSetting(job, id, setting, value),
+      );
       return undefined;
     },
     look: (setting) => ({
@@ -47,11 +50,17 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
   return (
     <>
       {applied.settings === null && (
-        <p className="mb-2 font-semibold text-stop">No recipe here. Burn a test card first, or type power and speed.</p>
+        <p className="mb-2 font-semibold text-stop">
+          {t('No recipe here. Burn a test card first, or type power and speed.')}
+        </p>
       )}
       <div className="grid grid-cols-2 gap-2">
         <TypedField
-          label={power === undefined ? 'Power' : `Power (${Number(((watts * power) / 100).toPrecision(3))} W)`}
+          label={
+            power === undefined
+              ? t('Power')
+              : t('Power ({{watts}} W)', { watts: Number(((watts * power) / 100).toPrecision(3)) })
+          }
           unit="%"
           text={power === undefined ? '' : String(power)}
           parse={parsePercent}
@@ -60,14 +69,14 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
           {...look('powerPercent')}
         />
         <SpeedField
-          label="Speed"
+          label={t('Speed')}
           value={settings.speedMmPerS}
           topSpeed={machine.topSpeed}
           commit={set('speedMmPerS')}
           {...look('speedMmPerS')}
         />
         <TypedField
-          label="Passes"
+          label={t('Passes')}
           text={String(settings.passes ?? 1)}
           parse={parsePercent}
           commit={set('passes')}
@@ -76,7 +85,7 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
         />
         {hold.has('kerfMm') && (
           <LengthField
-            label="Kerf"
+            label={t('Kerf')}
             unit={unit}
             value={settings.kerfMm ?? 0}
             takes="not-below-0"
@@ -86,7 +95,9 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
         )}
         {hold.has('lineSpacingMm') && (
           <LengthField
-            label={`Lines (${Math.round(25.4 / (settings.lineSpacingMm ?? 0.1))} per inch)`}
+            label={t('Lines ({{lineSpacingMm}} per inch)', {
+              lineSpacingMm: Math.round(25.4 / (settings.lineSpacingMm ?? 0.1)),
+            })}
             unit={unit}
             value={settings.lineSpacingMm ?? 0.1}
             isFine
@@ -100,7 +111,9 @@ export function LayerSettingsFields({ prepared }: { prepared: PreparedLayer }) {
         open={open || beyond.some(({ setting }) => finer.includes(setting))}
         onToggle={(event) => setOpen(event.currentTarget.open)}
       >
-        <summary className="cursor-pointer text-quiet">Finer settings{isUsual ? '' : ' (some are set)'}</summary>
+        <summary className="cursor-pointer text-quiet">
+          {t('Finer settings{{isUsual}}', { isUsual: isUsual ? '' : t(' (some are set)') })}
+        </summary>
         <FinerFields hold={hold} machine={machine} />
       </details>
       <SourceLine prepared={prepared} />
@@ -119,8 +132,11 @@ function SourceLine({ prepared: { applied } }: { prepared: PreparedLayer }) {
   const speed = (mmPerS: number) => formatSpeed(mmPerS, speedUnit, machine.topSpeed);
   return (
     <p className="mt-2 text-[12px] text-warn">
-      Worked out from {from}. The right speed is somewhere from {speed(doubt.least)} to {speed(doubt.most)}: burn a test
-      card first.
+      {t('Worked out from {{from}}. The right speed is somewhere from {{least}} to {{most}}: burn a test card first.', {
+        from,
+        least: speed(doubt.least),
+        most: speed(doubt.most),
+      })}
     </p>
   );
 }
@@ -129,11 +145,11 @@ function SourceLine({ prepared: { applied } }: { prepared: PreparedLayer }) {
 export function sourceWords(sources: Readonly<Partial<Record<keyof LayerSettings, SettingSource>>>): string {
   const all = Object.values(sources);
   const recipe = all.find((source) => source.kind === 'recipe');
-  const byHand = all.some((source) => source.kind === 'hand') ? ['changed by hand'] : [];
-  const byKey = all.some((source) => source.kind === 'key') ? ['by the key'] : [];
-  if (recipe?.kind === 'recipe') return [recipe.evidence, ...byKey, ...byHand].join(', ');
-  if (all.some((source) => source.kind === 'worked out')) return ['worked out', ...byKey, ...byHand].join(', ');
-  return byHand.length > 0 ? 'by hand' : byKey.join('');
+  const byHand = all.some((source) => source.kind === 'hand') ? [t('changed by hand')] : [];
+  const byKey = all.some((source) => source.kind === 'key') ? [t('by the key')] : [];
+  if (recipe?.kind === 'recipe') return [said(recipe.evidence), ...byKey, ...byHand].join(', ');
+  if (all.some((source) => source.kind === 'worked out')) return [t('worked out'), ...byKey, ...byHand].join(', ');
+  return byHand.length > 0 ? t('by hand') : byKey.join('');
 }
 
-const parsePercent = (text: string) => parsePlain(text, '%', 'Type a number.');
+const parsePercent = (text: string) => parsePlain(text, '%', t('Type a number.'));

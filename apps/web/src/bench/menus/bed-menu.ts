@@ -24,6 +24,7 @@ import {
   Ungroup,
 } from 'lucide-react';
 import type { MenuEntry, MenuPart } from '../../ui/context-menu-place.ts';
+import { t } from '../../words/words.ts';
 import { showBed } from '../bed/showing.ts';
 import { heldCopy } from '../clipboard/held.ts';
 import { copyByButton, pasteHeld } from '../clipboard/use-clipboard.ts';
@@ -46,9 +47,9 @@ export interface Menu {
 /** What can be done with the selection, or with the bed where nothing is selected. @param point where it was asked for, in bed mm */
 export function bedMenu(actions: BenchActions, point: Point | null): Menu {
   const { selection } = actions.get();
-  if (selection.size === 0) return { title: 'The bed', parts: [pasting(actions, point), ofBed(actions, point)] };
+  if (selection.size === 0) return { title: t('The bed'), parts: [pasting(actions, point), ofBed(actions, point)] };
   return {
-    title: 'The selection',
+    title: t('The selection'),
     parts: [
       [...ofText(actions), ...naming(), ...copying(actions), ...pasting(actions, point).slice(0, 1)],
       grouping(actions),
@@ -56,7 +57,7 @@ export function bedMenu(actions: BenchActions, point: Point | null): Menu {
       keeping(actions),
       [
         {
-          text: 'Delete',
+          text: t('Delete'),
           icon: Trash2,
           keys: shortcuts.delete.keys,
           run: () => deleteSelection(actions),
@@ -70,36 +71,36 @@ export function bedMenu(actions: BenchActions, point: Point | null): Menu {
 /** Leads to the name on the size card, where one thing is selected. */
 function naming(): MenuEntry[] {
   const field = document.getElementById(cardNameId);
-  return field ? [{ text: 'Rename', icon: TextCursor, run: () => setTimeout(() => field.focus()) }] : [];
+  return field ? [{ text: t('Rename'), icon: TextCursor, run: () => setTimeout(() => field.focus()) }] : [];
 }
 
 function ofText(actions: BenchActions): MenuEntry[] {
   const [item, ...more] = selectedItems(actions.get());
   if (more.length > 0 || item?.shape.kind !== 'text') return [];
-  return [{ text: 'Edit the text', icon: TextCursorInput, run: () => editText(actions, item.id) }];
+  return [{ text: t('Edit the text'), icon: TextCursorInput, run: () => editText(actions, item.id) }];
 }
 
 function copying(actions: BenchActions): MenuPart {
   return [
-    { text: 'Cut out', icon: Scissors, keys: shortcuts.cut.keys, run: () => copyByButton(actions, true) },
-    { text: 'Copy', icon: Copy, keys: shortcuts.copy.keys, run: () => copyByButton(actions, false) },
-    { text: 'Duplicate', icon: CopyPlus, keys: shortcuts.duplicate.keys, run: () => duplicate(actions) },
-    { text: 'Mirrored copy beside', icon: FlipHorizontal2, run: () => mirroredCopy(actions, 'beside') },
-    { text: 'Mirrored copy below', icon: FlipVertical2, run: () => mirroredCopy(actions, 'below') },
+    { text: t('Cut out'), icon: Scissors, keys: shortcuts.cut.keys, run: () => copyByButton(actions, true) },
+    { text: t('Copy'), icon: Copy, keys: shortcuts.copy.keys, run: () => copyByButton(actions, false) },
+    { text: t('Duplicate'), icon: CopyPlus, keys: shortcuts.duplicate.keys, run: () => duplicate(actions) },
+    { text: t('Mirrored copy beside'), icon: FlipHorizontal2, run: () => mirroredCopy(actions, 'beside') },
+    { text: t('Mirrored copy below'), icon: FlipVertical2, run: () => mirroredCopy(actions, 'below') },
   ];
 }
 
 function pasting(actions: BenchActions, point: Point | null): MenuPart {
   const disabled = heldCopy() === null;
   const here: MenuEntry = {
-    text: 'Paste here',
+    text: t('Paste here'),
     icon: Clipboard,
     keys: shortcuts.pasteAtPointer.keys,
     run: () => pasteHeld(actions, point ?? 'aside'),
     disabled,
   };
   const inPlace: MenuEntry = {
-    text: 'Paste in place',
+    text: t('Paste in place'),
     keys: shortcuts.pasteInPlace.keys,
     run: () => pasteHeld(actions, 'in place'),
     disabled,
@@ -113,19 +114,19 @@ function grouping(actions: BenchActions): MenuPart {
   const isGrouped = chosen.some((item) => topGroupOf(drawing, item) !== null);
   const part: MenuEntry[] = [];
   if (chosen.length > 1) {
-    part.push({ text: 'Group', icon: GroupIcon, keys: shortcuts.group.keys, run: () => group(actions) });
+    part.push({ text: t('Group'), icon: GroupIcon, keys: shortcuts.group.keys, run: () => group(actions) });
   }
   if (isGrouped) {
     part.push({
-      text: 'Take the group apart',
+      text: t('Take the group apart'),
       icon: Ungroup,
       keys: shortcuts.ungroup.keys,
       run: () => ungroup(actions),
     });
   }
   if (drawing.items.length > chosen.length) {
-    part.push({ text: 'To the front', icon: ArrowUpToLine, run: () => order(actions, 'front') });
-    part.push({ text: 'To the back', icon: ArrowDownToLine, run: () => order(actions, 'back') });
+    part.push({ text: t('To the front'), icon: ArrowUpToLine, run: () => order(actions, 'front') });
+    part.push({ text: t('To the back'), icon: ArrowDownToLine, run: () => order(actions, 'back') });
   }
   return part;
 }
@@ -140,8 +141,13 @@ function layers(actions: BenchActions): MenuPart {
   const pin = (name: string, layerId: string | null) => () =>
     actions.edit(name, (job) => pinItems(job, actions.get().selection, layerId));
   return [
-    ...used.slice(0, 4).map(({ id, name }): MenuEntry => ({ text: `Put on ${name}`, run: pin(`pin to ${name}`, id) })),
-    ...(pinned ? [{ text: 'Leave to the colour key', run: pin('unpin', null) }] : []),
+    ...used.slice(0, 4).map(
+      ({ id, name }): MenuEntry => ({
+        text: t('Put on {{name}}', { name }),
+        run: pin(t('pin to {{name}}', { name }), id),
+      }),
+    ),
+    ...(pinned ? [{ text: t('Leave to the colour key'), run: pin('unpin', null) }] : []),
   ];
 }
 
@@ -152,9 +158,9 @@ function keeping(actions: BenchActions): MenuPart {
     actions.edit(name, (job) => make(job, actions.get().selection, on));
   return [
     isLocked
-      ? { text: 'Unlock', icon: LockOpen, run: change('unlock', lockItems, false) }
-      : { text: 'Lock', icon: Lock, run: () => lock(actions) },
-    { text: 'Hide', icon: EyeOff, run: change('hide', hideItems, true) },
+      ? { text: t('Unlock'), icon: LockOpen, run: change('unlock', lockItems, false) }
+      : { text: t('Lock'), icon: Lock, run: () => lock(actions) },
+    { text: t('Hide'), icon: EyeOff, run: change('hide', hideItems, true) },
   ];
 }
 
@@ -163,7 +169,7 @@ function ofBed(actions: BenchActions, point: Point | null): MenuPart {
   const all = new Set(items.map(({ id }) => id));
   const part: MenuEntry[] = [
     {
-      text: 'Select everything',
+      text: t('Select everything'),
       icon: SquareDashedMousePointer,
       keys: shortcuts.selectAll.keys,
       run: () => selectAll(actions),
@@ -172,21 +178,21 @@ function ofBed(actions: BenchActions, point: Point | null): MenuPart {
   ];
   if (point) {
     const place = { x: Math.round(point.x * 100) / 100, y: Math.round(point.y * 100) / 100 };
-    part.push({ text: 'Mark this point', icon: MapPin, run: () => markAt(actions, place) });
+    part.push({ text: t('Mark this point'), icon: MapPin, run: () => markAt(actions, place) });
   }
   if (items.some((item) => item.locked)) {
-    const run = () => actions.edit('unlock everything', (job) => lockItems(job, all, false));
-    part.push({ text: 'Unlock everything', icon: LockOpen, run });
+    const run = () => actions.edit(t('unlock everything'), (job) => lockItems(job, all, false));
+    part.push({ text: t('Unlock everything'), icon: LockOpen, run });
   }
   if (items.some(({ hidden }) => hidden)) {
     part.push({
-      text: 'Show what is hidden',
+      text: t('Show what is hidden'),
       icon: Eye,
-      run: () => actions.edit('show what is hidden', (job) => hideItems(job, all, false)),
+      run: () => actions.edit(t('show what is hidden'), (job) => hideItems(job, all, false)),
     });
   }
   part.push({
-    text: 'Show the whole bed',
+    text: t('Show the whole bed'),
     icon: Maximize,
     keys: keysOf('showBed') ?? undefined,
     run: () => showBed(actions),

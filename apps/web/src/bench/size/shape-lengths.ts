@@ -1,5 +1,6 @@
 import type { Shape } from '@lambent/core/document';
 import type { BorderSettings } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 
 /** A length of a shape that can be typed. */
 export interface Length {
@@ -20,13 +21,13 @@ export function lengthsOf(shape: Shape): Length[] {
       const { width, height, rx, ry, corners } = shape;
       const half = Math.min(width, height) / 2;
       const own = corners ?? [rx, rx, rx, rx];
-      const cornerNames = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
+      const cornerNames = [t('Top left'), t('Top right'), t('Bottom right'), t('Bottom left')];
       const even = !corners && rx === ry;
       return [
         ...(even || corners
           ? [
               {
-                label: 'Corners',
+                label: t('Corners'),
                 value: corners ? Math.max(...corners) : rx,
                 zero: true,
                 most: half,
@@ -55,7 +56,11 @@ export function lengthsOf(shape: Shape): Length[] {
       const { bolt: _, ...plain } = shape;
       if (round) {
         return [
-          { label: 'Diameter', value: 2 * shape.rx, change: (value) => ({ ...plain, rx: value / 2, ry: value / 2 }) },
+          {
+            label: t('Diameter'),
+            value: 2 * shape.rx,
+            change: (value) => ({ ...plain, rx: value / 2, ry: value / 2 }),
+          },
         ];
       }
       return [];
@@ -65,7 +70,7 @@ export function lengthsOf(shape: Shape): Length[] {
       if (meets) return [];
       const inward = settings.by < 0;
       const change = (value: number): Shape => ({ ...shape, settings: { ...settings, by: inward ? -value : value } });
-      return [{ label: inward ? 'Inward by' : 'Outward by', value: Math.abs(settings.by), change }];
+      return [{ label: inward ? t('Inward by') : t('Outward by'), value: Math.abs(settings.by), change }];
     }
     case 'border': {
       const { settings } = shape;
@@ -78,12 +83,12 @@ export function lengthsOf(shape: Shape): Length[] {
         change: (value) => ({ ...shape, settings: { ...settings, [name]: value } }),
       });
       return [
-        length('Distance', 'by'),
-        length('Inner radius', 'innerRadius'),
-        length('Bridge gaps to', 'bridgeGap'),
-        length('Fill inlets to', 'inletWidth'),
+        length(t('Distance'), 'by'),
+        length(t('Inner radius'), 'innerRadius'),
+        length(t('Bridge gaps to'), 'bridgeGap'),
+        length(t('Fill inlets to'), 'inletWidth'),
         ...(loop
-          ? [{ label: 'Hole', value: loop.holeMm, change: (holeMm: number) => withLoop(shape, { ...loop, holeMm }) }]
+          ? [{ label: t('Hole'), value: loop.holeMm, change: (holeMm: number) => withLoop(shape, { ...loop, holeMm }) }]
           : []),
       ];
     }
@@ -97,14 +102,14 @@ export function lengthsOf(shape: Shape): Length[] {
         return { ...shape, x2: x1 + ux * distance, y2: y1 + uy * distance };
       };
       return [
-        { label: 'Length', value: between + width, change: lengthen },
-        { label: 'Slot width', value: width, change: (value) => ({ ...plain, width: value }) },
+        { label: t('Length'), value: between + width, change: lengthen },
+        { label: t('Slot width'), value: width, change: (value) => ({ ...plain, width: value }) },
       ];
     }
     case 'polygon':
       return [
         {
-          label: 'Radius',
+          label: t('Radius'),
           value: shape.radius,
           change: (value) => ({
             ...shape,
@@ -116,7 +121,7 @@ export function lengthsOf(shape: Shape): Length[] {
           ? []
           : [
               {
-                label: 'Inner radius',
+                label: t('Inner radius'),
                 value: shape.inner,
                 most: shape.radius,
                 change: (value: number): Shape => ({ ...shape, inner: value }),
@@ -124,10 +129,10 @@ export function lengthsOf(shape: Shape): Length[] {
             ]),
       ];
     case 'arc':
-      return [{ label: 'Radius', value: shape.radius, change: (value) => ({ ...shape, radius: value }) }];
+      return [{ label: t('Radius'), value: shape.radius, change: (value) => ({ ...shape, radius: value }) }];
     case 'path':
       return (shape.corners ?? []).map((corner, i) => ({
-        label: corner.kind === 'round' ? `Corner ${i + 1}` : `Cut ${i + 1}`,
+        label: corner.kind === 'round' ? t('Corner {{i}}', { i: i + 1 }) : t('Cut {{i}}', { i: i + 1 }),
         value: corner.size,
         zero: true,
         change: (value) => ({

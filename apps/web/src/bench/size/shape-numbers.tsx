@@ -7,6 +7,7 @@ import { Button } from '../../ui/button.tsx';
 import { formatLength } from '../../ui/figures.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
+import { lowered, t } from '../../words/words.ts';
 import { takeApart, toPoints, unlink } from '../commands.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { newId } from '../new-id.ts';
@@ -38,9 +39,9 @@ export function ShapeNumbers({ item }: { item: Item }) {
       value={value}
       takes={zero ? 'not-below-0' : 'more-than-0'}
       commit={(typed) => {
-        if (most !== undefined && typed > most + 1e-9) return `At most ${most.toFixed(2)} mm here.`;
-        if (typed > 100_000) return 'That is larger than any bed.';
-        change(make(typed), `change ${label.toLowerCase()}`);
+        if (most !== undefined && typed > most + 1e-9) return t('At most {{most}} mm here.', { most: most.toFixed(2) });
+        if (typed > 100_000) return t('That is larger than any bed.');
+        change(make(typed), t('change {{label}}', { label: lowered(label) }));
         return undefined;
       }}
     />
@@ -50,78 +51,78 @@ export function ShapeNumbers({ item }: { item: Item }) {
       {shown.length > 0 && <div className="grid grid-cols-2 gap-1.5">{shown.map(field)}</div>}
       {apart.length > 0 && (
         <details>
-          <summary className="cursor-pointer text-[12px] text-quiet">Each corner by itself</summary>
+          <summary className="cursor-pointer text-[12px] text-quiet">{t('Each corner by itself')}</summary>
           <div className="mt-1 grid grid-cols-2 gap-1.5">{apart.map(field)}</div>
         </details>
       )}
       {shape.kind === 'polygon' && (
         <NumberField
-          label={shape.inner === null ? 'Sides' : 'Tips'}
+          label={shape.inner === null ? t('Sides') : t('Tips')}
           layout="stack"
           value={shape.sides}
           least={3}
           most={100}
           whole
-          commit={(sides) => change({ ...shape, sides }, 'change sides')}
+          commit={(sides) => change({ ...shape, sides }, t('change sides'))}
         />
       )}
       {shape.kind === 'arc' && (
         <NumberField
-          label="Sweep"
+          label={t('Sweep')}
           layout="stack"
           unit="°"
           value={shape.sweep}
           least={-360}
           most={360}
-          commit={(sweep) => change({ ...shape, sweep }, 'change sweep')}
+          commit={(sweep) => change({ ...shape, sweep }, t('change sweep'))}
         />
       )}
       {isFollowing(shape) && (
         <p className="text-[12px] text-quiet">
           {shape.kind === 'offset' && shape.meets
-            ? 'Its size follows its part; it lies where you put it.'
-            : 'It follows its source, and moves with it alone.'}
+            ? t('Its size follows its part; it lies where you put it.')
+            : t('It follows its source, and moves with it alone.')}
         </p>
       )}
       {tie && <p className="text-[12px] text-quiet">{tie}</p>}
       <div className="-ml-2 flex flex-wrap">
         {shape.kind === 'text' && (
           <Button look="quiet" onClick={() => editText(actions, item.id)}>
-            Change the text
+            {t('Change the text')}
           </Button>
         )}
         {shape.kind === 'combined' && (
           <Button look="quiet" onClick={() => takeApart(actions)}>
-            Take apart ({shape.parts.length})
+            {t('Take apart ({{parts}})', { parts: shape.parts.length })}
           </Button>
         )}
         {shape.kind === 'border' && (
           <Button look="quiet" onClick={() => placeLoop(actions, item.id)}>
-            {shape.settings.loop ? 'Move the loop' : 'Add a loop'}
+            {shape.settings.loop ? t('Move the loop') : t('Add a loop')}
           </Button>
         )}
         {shape.kind === 'border' && shape.settings.loop && (
-          <Button look="quiet" onClick={() => change(withLoop(shape, null), 'remove a loop')}>
-            Remove the loop
+          <Button look="quiet" onClick={() => change(withLoop(shape, null), t('remove a loop'))}>
+            {t('Remove the loop')}
           </Button>
         )}
         {isFollowing(shape) && (
           <Button
             look="quiet"
-            title="From now on it stays as it is, and can be moved and reshaped by itself"
-            onClick={() => actions.edit('settle an outline', (job) => settleItems(job, new Set([item.id])))}
+            title={t('From now on it stays as it is, and can be moved and reshaped by itself')}
+            onClick={() => actions.edit(t('settle an outline'), (job) => settleItems(job, new Set([item.id])))}
           >
-            Settle it
+            {t('Settle it')}
           </Button>
         )}
         {!plain && shape.kind !== 'picture' && !isFollowing(shape) && (
           <Button look="quiet" onClick={() => toPoints(actions)}>
-            Turn to points
+            {t('Turn to points')}
           </Button>
         )}
         {item.link && (
           <Button look="quiet" onClick={() => unlink(actions)}>
-            Release this copy
+            {t('Release this copy')}
           </Button>
         )}
       </div>
@@ -133,20 +134,21 @@ export function ShapeNumbers({ item }: { item: Item }) {
 function tieWords(shape: Shape, unit: LengthUnit): string | null {
   const clearance = ({ fit, clearanceMm }: FitTie) => `${fit}, ${formatLength(clearanceMm, unit)}`;
   if (shape.kind === 'offset' && shape.meets) {
-    const roles = { pocket: 'A pocket', insert: 'Goes into it', lid: 'A lid over it' };
+    const roles = { pocket: t('A pocket'), insert: t('Goes into it'), lid: t('A lid over it') };
     return `${roles[shape.meets.role]}: ${clearance(shape.meets)}.`;
   }
-  if (shape.kind === 'ellipse' && shape.bolt) return `A hole for ${shape.bolt.size}, ${shape.bolt.room}.`;
+  if (shape.kind === 'ellipse' && shape.bolt)
+    return t('A hole for {{bolt}}, {{room}}.', { bolt: shape.bolt.size, room: shape.bolt.room });
   if ((shape.kind === 'rectangle' || shape.kind === 'slot') && shape.tied) {
-    return `As wide as the stock is thick: ${clearance(shape.tied)}.`;
+    return t('As wide as the stock is thick: {{tied}}.', { tied: clearance(shape.tied) });
   }
   return null;
 }
 
 /** Asks where on its edge a border's loop should be. */
 function placeLoop(actions: BenchActions, id: string): void {
-  askForPlace(actions, 'Click where on the edge the loop should be', (point) => {
-    actions.edit('place a loop', (job) => {
+  askForPlace(actions, t('Click where on the edge the loop should be'), (point) => {
+    actions.edit(t('place a loop'), (job) => {
       const shape = job.drawing.items.find((item) => item.id === id)?.shape;
       if (shape?.kind !== 'border') return job;
       const sources = outlinesOfItems(itemsAmong(job.drawing, new Set(shape.sources)));

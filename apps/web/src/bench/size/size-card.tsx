@@ -3,6 +3,7 @@ import { isEmpty } from '@lambent/core/geometry';
 import { ChevronDown, ChevronUp, Move, PanelBottomClose, PictureInPicture2 } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { IconButton } from '../../ui/button.tsx';
+import { t } from '../../words/words.ts';
 import { useSelected } from '../context.ts';
 import { cardNameId, NameField } from '../name-field.tsx';
 import type { Stage } from '../stages/stage.ts';
@@ -29,7 +30,7 @@ export function SizeCard({ stage, isDocked }: Props) {
   return (
     <section
       ref={card}
-      aria-label="Size and place"
+      aria-label={t('Size and place')}
       style={isDocked ? undefined : { right, top }}
       className={
         isDocked
@@ -51,17 +52,19 @@ export function SizeCard({ stage, isDocked }: Props) {
             />
           )}
         </h2>
-        <span className="ml-1.5 shrink-0 text-[12px] text-quiet">{count === 1 ? '1 item' : `${count} items`}</span>
+        <span className="ml-1.5 shrink-0 text-[12px] text-quiet">
+          {count === 1 ? t('1 item') : t('{{count}} items', { count })}
+        </span>
         {!isDocked && <Grip card={card} />}
         <IconButton
-          label={isDocked ? 'Float over the bed' : 'Dock under the drawer'}
+          label={isDocked ? t('Float over the bed') : t('Dock under the drawer')}
           className="size-7 shrink-0"
           onClick={() => dockCard(!isDocked)}
         >
           {isDocked ? <PictureInPicture2 size={15} aria-hidden /> : <PanelBottomClose size={15} aria-hidden />}
         </IconButton>
         <IconButton
-          label={isFolded ? 'Unfold this card' : 'Fold this card'}
+          label={isFolded ? t('Unfold this card') : t('Fold this card')}
           className="-mr-1 size-7 shrink-0"
           onClick={() => foldCard(stage, !isFolded)}
         >
@@ -106,8 +109,8 @@ function Grip({ card }: { card: { readonly current: HTMLElement | null } }) {
   return (
     <button
       type="button"
-      aria-label="Move this card, by a drag or the arrow keys"
-      title="Move this card, by a drag or the arrow keys"
+      aria-label={t('Move this card, by a drag or the arrow keys')}
+      title={t('Move this card, by a drag or the arrow keys')}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={() => {

@@ -19,6 +19,7 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { parseAngle } from '../../ui/plain-number.ts';
 import { TypedField } from '../../ui/typed-field.tsx';
+import { t } from '../../words/words.ts';
 import { deleteSelection } from '../commands.ts';
 import { type Selected, useBench, useBenchActions, useSelected } from '../context.ts';
 import { sheetName } from '../sheet-choice.ts';
@@ -30,15 +31,15 @@ import { ShapeNumbers } from './shape-numbers.tsx';
 
 const anchors: readonly Anchor[] = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
 const anchorNames = [
-  'top left',
+  t('top left'),
   'top',
-  'top right',
+  t('top right'),
   'left',
   'centre',
   'right',
-  'bottom left',
+  t('bottom left'),
   'bottom',
-  'bottom right',
+  t('bottom right'),
 ];
 
 /** Where the selection is and how large, as figures that can be typed. */
@@ -84,21 +85,21 @@ export function SizeFields() {
     const [item, ...others] = selectedItems(actions.get());
     const own = item && others.length === 0 ? ownSizeOf(item) : null;
     const { [side]: was } = own ?? frame;
-    if (!(size > 0)) return 'A size is more than 0.';
-    if (was === 0) return `It has no ${side} to scale.`;
-    if (size > 100_000) return 'That is larger than any bed.';
+    if (!(size > 0)) return t('A size is more than 0.');
+    if (was === 0) return t('It has no {{side}} to scale.', { side });
+    if (size > 100_000) return t('That is larger than any bed.');
     const [sx, sy] = factorsFor(side, size / was);
     if (each) return eachTo(side, size);
     if (own && !locked) {
-      actions.edit(`change ${side}`, (job) => resizeOwn(job, item, side, size, anchor));
+      actions.edit(t('change {{side}}', { side }), (job) => resizeOwn(job, item, side, size, anchor));
       return undefined;
     }
-    actions.edit(`scale to ${side}`, (job) => scaleItems(job, selection, sx, sy, point));
+    actions.edit(t('scale to {{side}}', { side }), (job) => scaleItems(job, selection, sx, sy, point));
     return undefined;
   };
   /** Gives every thing of the selection the same size, each about its own anchor. */
   const eachTo = (side: 'width' | 'height', size: number): undefined => {
-    actions.edit(`scale each to ${side}`, (job) =>
+    actions.edit(t('scale each to {{side}}', { side }), (job) =>
       transformThings(job, thingsAmong(job.drawing, actions.get().selection), ({ bounds: own }) => {
         const was = side === 'width' ? own.maxX - own.minX : own.maxY - own.minY;
         return was === 0 ? null : scaling(...factorsFor(side, size / was), anchorPoint(own, anchor));
@@ -107,11 +108,15 @@ export function SizeFields() {
   };
   const scaleBy = (percent: number): undefined => {
     const { selection, point } = now();
-    actions.edit(`scale to ${percent} %`, (job) => scaleItems(job, selection, percent / 100, percent / 100, point));
+    actions.edit(t('scale to {{percent}} %', { percent }), (job) =>
+      scaleItems(job, selection, percent / 100, percent / 100, point),
+    );
   };
   const turn = (degrees: number): undefined => {
     const middle = boxCentre(selectionBox(actions.get()));
-    actions.edit(`turn ${degrees}°`, (job) => rotateItems(job, actions.get().selection, degrees, middle));
+    actions.edit(t('turn {{degrees}}°', { degrees }), (job) =>
+      rotateItems(job, actions.get().selection, degrees, middle),
+    );
     return undefined;
   };
   return (
@@ -124,16 +129,16 @@ export function SizeFields() {
         <LengthField label="H" layout="row" unit={unit} value={height} commit={(size) => scaleTo('height', size)} />
       </div>
       {single && own && isTurned(turnOf(single)) && (
-        <p className="mt-1 text-[12px] text-quiet">W and H are along its own sides.</p>
+        <p className="mt-1 text-[12px] text-quiet">{t('W and H are along its own sides.')}</p>
       )}
       {count > 1 && (
         <div className="mt-2">
           <Choice
-            label="W and H of"
+            label={t('W and H of')}
             value={each ? 'each' : 'one'}
             options={[
-              { value: 'one' as const, text: 'The whole selection' },
-              { value: 'each' as const, text: 'Each piece by itself' },
+              { value: 'one' as const, text: t('The whole selection') },
+              { value: 'each' as const, text: t('Each piece by itself') },
             ]}
             choose={(value) => setEach(value === 'each')}
           />
@@ -155,20 +160,20 @@ export function SizeFields() {
           </div>
           <div className="-ml-1 mt-0.5 flex items-center">
             <IconButton
-              label={locked ? 'Proportions are kept' : 'Proportions are free'}
+              label={locked ? t('Proportions are kept') : t('Proportions are free')}
               pressed={locked}
               onClick={() => setLocked(!locked)}
             >
               {locked ? <Link2 size={16} aria-hidden /> : <Link2Off size={16} aria-hidden />}
             </IconButton>
-            <IconButton label="Turn a quarter left" onClick={() => turn(-90)}>
+            <IconButton label={t('Turn a quarter left')} onClick={() => turn(-90)}>
               <RotateCcw size={16} aria-hidden />
             </IconButton>
-            <IconButton label="Turn a quarter right" onClick={() => turn(90)}>
+            <IconButton label={t('Turn a quarter right')} onClick={() => turn(90)}>
               <RotateCw size={16} aria-hidden />
             </IconButton>
             <IconButton
-              label={withKeys('Delete', 'delete')}
+              label={withKeys(t('Delete'), 'delete')}
               className="ml-auto"
               onClick={() => deleteSelection(actions)}
             >
@@ -215,17 +220,17 @@ function OnWhichSheet({ sheets }: { sheets: readonly Sheet[] }) {
   const chosen = useBench(useShallow(selectedItems));
   const on = new Set(chosen.map((item) => sheetUnder(sheets, item)));
   const [sheet] = on;
-  const where = sheet ? `on ${sheetName(sheets, sheet, materials)}` : 'beside the sheets';
-  return <p className="-mt-1.5 mb-2 truncate text-[12px] text-quiet">{on.size > 1 ? 'on several sheets' : where}</p>;
+  const where = sheet ? t('on {{sheets}}', { sheets: sheetName(sheets, sheet, materials) }) : t('beside the sheets');
+  return <p className="-mt-1.5 mb-2 truncate text-[12px] text-quiet">{on.size > 1 ? t('on several sheets') : where}</p>;
 }
 
 function AnchorGrid({ anchor, choose }: { anchor: Anchor; choose: (anchor: Anchor) => void }) {
   return (
     <fieldset
       className="grid h-[74px] w-[74px] shrink-0 pointer-coarse:size-[136px] grid-cols-3 place-items-center border border-line"
-      title="The point that X and Y are of, and that stays put"
+      title={t('The point that X and Y are of, and that stays put')}
     >
-      <legend className="sr-only">Point that X and Y are of</legend>
+      <legend className="sr-only">{t('Point that X and Y are of')}</legend>
       {anchors.map((place, i) => {
         const on = place.u === anchor.u && place.v === anchor.v;
         return (

@@ -3,6 +3,7 @@ import type { Material } from '@lambent/core/recipes';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../api.ts';
 import { setWho, useWho } from '../../stores/who.ts';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
 
@@ -43,7 +44,7 @@ export function useKeepingMachine(): (
   return async ({ id, name }, change, words) => {
     try {
       const stored = (await api.machines()).find((known) => known.id === id);
-      if (!stored) throw new Error(`${name} is not in the shop any more.`);
+      if (!stored) throw new Error(t('{{name}} is not in the shop any more.', { name }));
       const kept = await api.changeMachine({ ...stored, ...change(stored) });
       const { shop } = actions.get();
       actions.takeShop({ ...shop, machines: shop.machines.map((known) => (known.id === id ? kept : known)) });

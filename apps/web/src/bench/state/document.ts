@@ -14,6 +14,7 @@ import type { Machine } from '@lambent/core/machine';
 import { type PreparedJob, prepareJob } from '@lambent/core/plan';
 import type { Material, Pricing } from '@lambent/core/recipes';
 import type { LengthUnit } from '@lambent/core/units';
+import { t } from '../../words/words.ts';
 import type { ShopLists } from '../../workers/bench.worker.ts';
 import type { OpenedJob } from '../../workers/opened-job.ts';
 import { followBuiltThings } from './built-following.ts';
@@ -165,8 +166,8 @@ export function documentActions(
       const { history, shop } = get();
       goTo(amend(history, followAll(history.present, make(history.present), shop.materials)));
     },
-    undo: () => goTo(undo(get().history), `undo: ${get().history.past.at(-1)?.name}`),
-    redo: () => goTo(redo(get().history), `redo: ${get().history.future[0]?.name}`),
+    undo: () => goTo(undo(get().history), t('undo: {{name}}', { name: get().history.past.at(-1)?.name })),
+    redo: () => goTo(redo(get().history), t('redo: {{name}}', { name: get().history.future[0]?.name })),
     /** Looks at another run of the job. */
     chooseRun(runId: string): void {
       const { history, shop } = get();
@@ -190,7 +191,7 @@ export function documentActions(
       const before = history.present;
       const weight = weightOfEdit(before.drawing, document.drawing);
       change({ stored: { version, savedAt, document } });
-      goTo(record(history, 'a change in another window', document, weight));
+      goTo(record(history, t('a change in another window'), document, weight));
     },
     failSave: (trouble: SaveTrouble) => change({ save: trouble }),
     /** Gives up what is on screen and not saved: it is kept elsewhere, or not wanted. */

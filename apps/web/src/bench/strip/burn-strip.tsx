@@ -14,6 +14,7 @@ import { RotateCcw } from 'lucide-react';
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { formatLength } from '../../ui/figures.ts';
+import { t } from '../../words/words.ts';
 import { shownSteps } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
@@ -28,11 +29,11 @@ export function BurnStrip() {
     <section
       className="flex h-[92px] shrink-0 gap-3 bg-slate py-2.5 pl-3.5 pr-3.5 text-[#E9EEEB] low:h-[52px] low:py-1 pointer-coarse:h-[104px]"
       id="strip"
-      aria-label="Burn order"
+      aria-label={t('Burn order')}
     >
       <div className="flex w-[104px] shrink-0 flex-col justify-between py-0.5 low:w-auto low:flex-row low:items-center low:gap-2">
         <p className="flex items-center justify-between font-bold">
-          Burn order
+          {t('Burn order')}
           <UsualOrder />
         </p>
         <RunsSwitcher />
@@ -66,7 +67,7 @@ function Steps() {
       onDragEnd={({ active, over }) => {
         if (!over || active.id === over.id) return;
         const order = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
-        actions.edit('change the burn order', (job) => orderSteps(job, order));
+        actions.edit(t('change the burn order'), (job) => orderSteps(job, order));
       }}
     >
       <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
@@ -86,7 +87,7 @@ function Steps() {
           ))}
           {steps?.length === 0 && idle.length === 0 && (
             <li className="self-center text-[#A9B7B4]">
-              What burns, and in which order, appears here once something is drawn.
+              {t('What burns, and in which order, appears here once something is drawn.')}
             </li>
           )}
         </ol>
@@ -121,9 +122,9 @@ function UsualOrder() {
   return (
     <button
       type="button"
-      aria-label="Back to the usual order"
-      title="Back to the usual order: engrave, score, inner cuts, outside edges"
-      onClick={() => actions.edit('usual burn order', (job) => orderSteps(job, []))}
+      aria-label={t('Back to the usual order')}
+      title={t('Back to the usual order: engrave, score, inner cuts, outside edges')}
+      onClick={() => actions.edit(t('usual burn order'), (job) => orderSteps(job, []))}
       className="flex size-6 items-center justify-center rounded text-flame hover:bg-slate-line"
     >
       <RotateCcw size={13} aria-hidden />
@@ -142,8 +143,8 @@ function Readout() {
     mm === undefined ? '—' : formatLength(mm, unit, { bare: true, fixed: true });
   return (
     <div className="figures flex w-[104px] shrink-0 flex-col justify-between py-0.5 text-right text-[12px] low:w-auto low:flex-row low:items-center low:gap-2">
-      <p data-testid="pointer-x">X {say(place?.x)}</p>
-      <p data-testid="pointer-y">Y {say(place?.y)}</p>
+      <p data-testid="pointer-x">{t('X {{x}}', { x: say(place?.x) })}</p>
+      <p data-testid="pointer-y">{t('Y {{y}}', { y: say(place?.y) })}</p>
       <p className="text-flame">
         {unit} {Math.round((scale / (96 / 25.4)) * 100)} %
       </p>

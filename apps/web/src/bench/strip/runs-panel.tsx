@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
+import { said, t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { newId } from '../new-id.ts';
 import { jobOf } from '../state/document.ts';
@@ -25,18 +26,20 @@ export function RunsPanel({ burnt }: { burnt: ReadonlyMap<string, string> }) {
     const run: Run = {
       ...firstRun,
       id: newId(),
-      name: `Run ${runs.length + 1}`,
+      name: t('Run {{runs}}', { runs: runs.length + 1 }),
       stock: 'in place',
       off: used.map(({ id }) => id),
     };
-    actions.edit('add a run', (job) => addRun(job, run));
+    actions.edit(t('add a run'), (job) => addRun(job, run));
     actions.chooseRun(run.id);
   };
   return (
     <div className="flex flex-col gap-3">
       <div className="flex items-baseline justify-between">
-        <h2 className="text-[15px] font-bold">Runs</h2>
-        <p className="text-[12px] text-quiet">One trip of the machine each, without moving the stock between them.</p>
+        <h2 className="text-[15px] font-bold">{t('Runs')}</h2>
+        <p className="text-[12px] text-quiet">
+          {t('One trip of the machine each, without moving the stock between them.')}
+        </p>
       </div>
       <div className="overflow-x-auto">
         <RunsTable burnt={burnt} layers={used} />
@@ -44,7 +47,7 @@ export function RunsPanel({ burnt }: { burnt: ReadonlyMap<string, string> }) {
       <div className="flex gap-2">
         <Button onClick={add}>
           <Plus size={15} aria-hidden />
-          Another run
+          {t('Another run')}
         </Button>
       </div>
       <RunDetails run={chosen} />
@@ -58,18 +61,18 @@ function RunDetails({ run }: { run: Run }) {
   const selection = useBench((state) => state.selection);
   const jobId = useBench((state) => state.jobId);
   const change = (name: string, part: Partial<Omit<Run, 'id'>>) =>
-    actions.edit(`${name} of ${run.name}`, (job) => changeRun(job, run.id, part));
+    actions.edit(t('{{name}} of {{name2}}', { name, name2: run.name }), (job) => changeRun(job, run.id, part));
   return (
     <div className="flex flex-col gap-2 border-t border-line pt-3">
       <p className="text-quiet">{run.name}</p>
       <div className="grid grid-cols-2 gap-2">
         <Choice
-          label="Stock"
+          label={t('Stock')}
           value={run.stock}
           options={[
-            { value: 'fresh' as const, text: 'As it came' },
-            { value: 'in place' as const, text: 'Left in place' },
-            { value: 'turned over' as const, text: 'Turned over' },
+            { value: 'fresh' as const, text: t('As it came') },
+            { value: 'in place' as const, text: t('Left in place') },
+            { value: 'turned over' as const, text: t('Turned over') },
           ]}
           choose={(stock) => change('stock', { stock })}
         />
@@ -85,32 +88,35 @@ function RunDetails({ run }: { run: Run }) {
             }
             className="size-4 accent-petrol"
           />
-          Mirrored for the back
+          {t('Mirrored for the back')}
         </label>
       </div>
       <p>
-        Burns {landingWords[run.landing.kind]}.{' '}
+        {t('Burns {{landingWords}}.', { landingWords: said(landingWords[run.landing.kind]) })}{' '}
         <Link to={`/jobs/${jobId}/burn`} replace className="font-semibold text-petrol underline">
-          Burn
+          {t('Burn')}
         </Link>{' '}
-        says where.
+        {t('says where.')}
       </p>
       <div className="flex items-center gap-2">
         <span className="min-w-0 flex-1">
           {run.only
-            ? `Only ${run.only.length} chosen ${run.only.length === 1 ? 'item burns' : 'items burn'}`
-            : 'Every item of its layers burns'}
+            ? t('Only {{only}} chosen {{only2}}', {
+                only: run.only.length,
+                only2: run.only.length === 1 ? t('item burns') : t('items burn'),
+              })
+            : t('Every item of its layers burns')}
         </span>
         {run.only && (
           <>
             <Button look="quiet" onClick={() => actions.select(run.only ?? [])}>
-              Show them
+              {t('Show them')}
             </Button>
-            <Button onClick={() => change('items', { only: null })}>All again</Button>
+            <Button onClick={() => change('items', { only: null })}>{t('All again')}</Button>
           </>
         )}
         <Button disabled={selection.size === 0} onClick={() => change('items', { only: [...selection] })}>
-          Only the selection
+          {t('Only the selection')}
         </Button>
       </div>
     </div>

@@ -1,5 +1,6 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Check, FlipVertical2 } from 'lucide-react';
+import { t } from '../../words/words.ts';
 import { useBench } from '../context.ts';
 import { laterPart } from '../stages/later-drawer.tsx';
 import { jobOf } from '../state/document.ts';
@@ -16,12 +17,12 @@ export function RunsSwitcher() {
   return (
     <Popover className="flex">
       <PopoverButton
-        aria-label={`Runs: ${run.name}`}
-        title="The trips of the machine, and what burns in each"
+        aria-label={t('Runs: {{name}}', { name: run.name })}
+        title={t('The trips of the machine, and what burns in each')}
         className="flex max-w-[104px] items-center gap-1 rounded-md border border-slate-line px-1.5 py-0.5 text-[12px] text-[#C9D5D2] hover:border-flame hover:text-white"
       >
-        {run.mirrored && <FlipVertical2 size={12} className="shrink-0 text-flame" aria-label="mirrored" />}
-        {several && burnt.has(run.id) && <Check size={12} className="shrink-0 text-flame" aria-label="burnt" />}
+        {run.mirrored && <FlipVertical2 size={12} className="shrink-0 text-flame" aria-label={t('mirrored')} />}
+        {several && burnt.has(run.id) && <Check size={12} className="shrink-0 text-flame" aria-label={t('burnt')} />}
         <span className="truncate">{run.name}</span>
         {several && (
           <span className="figures shrink-0">

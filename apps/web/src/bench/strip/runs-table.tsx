@@ -7,13 +7,14 @@ import { dayAndTimeOf } from '../../stores/dates.ts';
 import { IconButton } from '../../ui/button.tsx';
 import { type CellOf, DataTable, type tableParts } from '../../ui/data-table.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { jobOf } from '../state/document.ts';
 
 const stockWords: Record<Run['stock'], string> = {
-  fresh: 'stock as it came',
-  'in place': 'stock left in place',
-  'turned over': 'stock turned over',
+  fresh: t('stock as it came'),
+  'in place': t('stock left in place'),
+  'turned over': t('stock turned over'),
 };
 
 type RunLayer = Pick<Layer, 'id' | 'name' | 'operation'>;
@@ -33,7 +34,8 @@ function NameCell({ row: { original: run } }: Cell) {
   const rename = () => {
     const name = typed?.trim();
     setTyped(null);
-    if (name && name !== run.name) actions.edit(`name of ${run.name}`, (job) => changeRun(job, run.id, { name }));
+    if (name && name !== run.name)
+      actions.edit(t('name of {{name}}', { name: run.name }), (job) => changeRun(job, run.id, { name }));
   };
   const burntAt = burnt.get(run.id);
   return (
@@ -41,14 +43,14 @@ function NameCell({ row: { original: run } }: Cell) {
       <input
         type="radio"
         name="run"
-        aria-label={`Look at ${run.name}`}
+        aria-label={t('Look at {{name}}', { name: run.name })}
         checked={run.id === chosen}
         onChange={() => actions.chooseRun(run.id)}
         className="accent-petrol"
       />
       <span>
         <input
-          aria-label={`Name of ${run.name}`}
+          aria-label={t('Name of {{name}}', { name: run.name })}
           value={typed ?? run.name}
           maxLength={60}
           onChange={(event) => setTyped(event.target.value)}
@@ -57,9 +59,13 @@ function NameCell({ row: { original: run } }: Cell) {
           className="w-[128px] rounded border border-transparent bg-transparent px-1 font-semibold hover:border-line"
         />
         <span className="block px-1 text-[12px] text-quiet">
-          {burntAt ? `burnt ${dayAndTimeOf(burntAt)}` : stockWords[run.stock]}
-          {run.mirrored && ', mirrored'}
-          {run.only && `, ${run.only.length} ${run.only.length === 1 ? 'item' : 'items'} only`}
+          {burntAt ? t('burnt {{burntAt}}', { burntAt: dayAndTimeOf(burntAt) }) : stockWords[run.stock]}
+          {run.mirrored && t(', mirrored')}
+          {run.only &&
+            t(', {{only}} {{only2}} only', {
+              only: run.only.length,
+              only2: run.only.length === 1 ? t('item') : t('items'),
+            })}
         </span>
       </span>
     </span>
@@ -74,10 +80,15 @@ function BurnsCell({ row: { original: run }, column }: Cell) {
   return (
     <input
       type="checkbox"
-      aria-label={`${name} burns in ${run.name}`}
+      aria-label={t('{{name}} burns in {{name2}}', { name, name2: run.name })}
       checked={on}
       onChange={() =>
-        actions.edit(`${name} ${on ? 'out of' : 'into'} ${run.name}`, (job) => switchLayer(job, column.id, !on, run.id))
+        actions.edit(
+          on
+            ? t('{{layer}} out of {{run}}', { layer: name, run: run.name })
+            : t('{{layer}} into {{run}}', { layer: name, run: run.name }),
+          (job) => switchLayer(job, column.id, !on, run.id),
+        )
       }
       className="size-4 accent-petrol"
     />
@@ -103,25 +114,25 @@ function ActionsCell({ row: { original: run } }: Cell) {
   return (
     <span className="inline-flex">
       <IconButton
-        label={`${run.name} earlier`}
+        label={t('{{name}} earlier', { name: run.name })}
         className="size-7"
         disabled={index === 0}
-        onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, -1))}
+        onClick={() => actions.edit(t('move a run'), (job) => moveRun(job, run.id, -1))}
       >
         <ArrowUp size={14} aria-hidden />
       </IconButton>
       <IconButton
-        label={`${run.name} later`}
+        label={t('{{name}} later', { name: run.name })}
         className="size-7"
         disabled={index === runs.length - 1}
-        onClick={() => actions.edit('move a run', (job) => moveRun(job, run.id, 1))}
+        onClick={() => actions.edit(t('move a run'), (job) => moveRun(job, run.id, 1))}
       >
         <ArrowDown size={14} aria-hidden />
       </IconButton>
       <IconButton
-        label={`Take ${run.name} away`}
+        label={t('Take {{name}} away', { name: run.name })}
         className="size-7"
-        onClick={() => actions.edit(`take ${run.name} away`, (job) => removeRun(job, run.id))}
+        onClick={() => actions.edit(t('take {{name}} away', { name: run.name }), (job) => removeRun(job, run.id))}
       >
         <Trash2 size={14} aria-hidden />
       </IconButton>
@@ -130,10 +141,10 @@ function ActionsCell({ row: { original: run } }: Cell) {
 }
 
 const helper = createColumnHelper<typeof tableParts, Run>();
-const nameColumn = helper.display({ id: ' name', header: 'Run', cell: NameCell, meta: { cell: 'py-1 pl-2' } });
+const nameColumn = helper.display({ id: ' name', header: t('Run'), cell: NameCell, meta: { cell: 'py-1 pl-2' } });
 const actionsColumn = helper.display({
   id: ' actions',
-  header: () => <span className="sr-only">What can be done</span>,
+  header: () => <span className="sr-only">{t('What can be done')}</span>,
   cell: ActionsCell,
   meta: { cell: 'pr-1 text-right' },
 });
@@ -160,7 +171,7 @@ export function RunsTable({ burnt, layers }: { burnt: ReadonlyMap<string, string
   return (
     <Known.Provider value={{ burnt, layers }}>
       <DataTable
-        label="Which layers burn in which run"
+        label={t('Which layers burn in which run')}
         columns={columns}
         lines={runs}
         idOf={({ id }) => id}

@@ -11,6 +11,7 @@ import { Link } from 'react-router';
 import { useInSentence } from '../../stores/numbers.ts';
 import { useSpeedUnit } from '../../stores/speed-unit.ts';
 import { formatSpeed } from '../../ui/figures.ts';
+import { said, t } from '../../words/words.ts';
 import { cardOperation, cardStepsTitle, type ShownStep } from '../card/card-steps.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { openIdleMenu, openStepMenu } from '../menus/open-bed-menu.ts';
@@ -32,7 +33,7 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   const { settings, operation } = step;
   const hot = done !== null && done > 0 && done < 1;
-  const title = material === null ? stepTitle(step) : `${stepTitle(step)} · ${material}`;
+  const title = material === null ? said(stepTitle(step)) : `${said(stepTitle(step))} · ${material}`;
   return (
     <li
       ref={setNodeRef}
@@ -67,7 +68,10 @@ export const StepBlock = memo(function StepBlock({ step, done }: { step: PlanSte
               actions.preview(beginsAt(plan, step.id));
             }}
             role="button"
-            title={`${title} (${operationOf(operation).name}): its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.`}
+            title={t(
+              '{{title}} ({{name}}): its settings. Drag it to burn it earlier or later; with the keyboard, Space and the arrows.',
+              { title, name: said(operationOf(operation).name) },
+            )}
             className="relative flex min-w-0 flex-1 cursor-grab flex-col justify-between px-3 pb-2 pt-2.5 text-left"
           >
             <span className="flex w-full justify-between gap-2 low:pr-6">
@@ -106,7 +110,7 @@ export function CardBlock({ card, done }: { card: Extract<ShownStep, { kind: 'ca
     >
       <Link
         to={`/jobs/${jobId}/recipe`}
-        title={`${title}: from the mildest to the fiercest. Its cells are read under Recipe.`}
+        title={t('{{title}}: from the mildest to the fiercest. Its cells are read under Recipe.', { title })}
         className={`relative flex h-full flex-col overflow-hidden rounded-lg border bg-slate-raised ${hot ? 'border-flame' : 'border-slate-line'}`}
         data-testid="card-block"
       >
@@ -117,7 +121,7 @@ export function CardBlock({ card, done }: { card: Extract<ShownStep, { kind: 'ca
             <span className="line-clamp-2 font-bold leading-[1.2]">{title}</span>
             <span className="figures font-bold">{formatClock(card.timeS)}</span>
           </span>
-          <span className="truncate text-[12px] text-[#B9C5C2] low:hidden">from mild to fierce</span>
+          <span className="truncate text-[12px] text-[#B9C5C2] low:hidden">{t('from mild to fierce')}</span>
         </span>
       </Link>
     </li>
@@ -178,7 +182,7 @@ function StepEdge({ operation }: { operation: Operation }) {
 export function IdleBlock({ prepared }: { prepared: PreparedLayer }) {
   const actions = useBenchActions();
   const { layer, on, beyond } = prepared;
-  const why = on ? (beyond.length > 0 ? 'beyond the machine' : 'no recipe') : 'off for this run';
+  const why = on ? (beyond.length > 0 ? t('beyond the machine') : t('no recipe')) : t('off for this run');
   return (
     <li className="w-[138px] shrink-0" onContextMenu={(event) => openIdleMenu(actions, event, prepared)}>
       <div
@@ -187,7 +191,7 @@ export function IdleBlock({ prepared }: { prepared: PreparedLayer }) {
       >
         <Popover className="flex min-h-0 flex-1">
           <PopoverButton
-            title={`${layer.name}: its settings`}
+            title={t('{{name}}: its settings', { name: layer.name })}
             className="flex min-w-0 flex-1 flex-col justify-between px-3 pb-2 pt-3 text-left"
           >
             <span className="w-full truncate font-bold">{layer.name}</span>
@@ -205,7 +209,7 @@ export function IdleBlock({ prepared }: { prepared: PreparedLayer }) {
 
 function SwitchButton({ layerId, name, on }: { layerId: string; name: string; on: boolean }) {
   const actions = useBenchActions();
-  const label = on ? `Leave ${name} out of this run` : `Burn ${name} in this run`;
+  const label = on ? t('Leave {{name}} out of this run', { name }) : t('Burn {{name}} in this run', { name });
   const Icon = on ? Power : PowerOff;
   return (
     <button
@@ -214,7 +218,9 @@ function SwitchButton({ layerId, name, on }: { layerId: string; name: string; on
       title={label}
       onClick={() => {
         const { run } = actions.get().prepared;
-        actions.edit(on ? `switch ${name} off` : `switch ${name} on`, (job) => switchLayer(job, layerId, !on, run.id));
+        actions.edit(on ? t('switch {{name}} off', { name }) : t('switch {{name}} on', { name }), (job) =>
+          switchLayer(job, layerId, !on, run.id),
+        );
       }}
       className={`absolute bottom-1.5 right-1.5 flex size-6 items-center justify-center rounded hover:bg-slate-line hover:text-white ${on ? 'text-[#8FA19D]' : 'text-flame'}`}
     >

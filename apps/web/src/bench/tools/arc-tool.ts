@@ -1,5 +1,6 @@
 import type { Shape } from '@lambent/core/document';
 import { centreThrough, type Point } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { addShape, outlineOfShape } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
@@ -51,11 +52,14 @@ export class ArcTool implements Tool {
 
   type(field: string, value: number): string | undefined {
     const [a, b] = this.points;
-    if (!(value > 0)) return field === 'rise' ? 'It rises by more than 0.' : 'A radius is more than 0.';
-    if (value > 100_000) return 'That is larger than any bed.';
+    if (!(value > 0)) return field === 'rise' ? t('It rises by more than 0.') : t('A radius is more than 0.');
+    if (value > 100_000) return t('That is larger than any bed.');
     const least = b ? Math.hypot(b.x - a.x, b.y - a.y) / 2 : 0;
     if (field === 'radius' && value < least - 1e-9)
-      return `The ends are ${(2 * least).toFixed(2)} mm apart: at least ${least.toFixed(2)} mm.`;
+      return t('The ends are {{least}} mm apart: at least {{least2}} mm.', {
+        least: (2 * least).toFixed(2),
+        least2: least.toFixed(2),
+      });
     this.typed = field === 'rise' ? { name: 'rise', value } : { name: 'radius', value: Math.max(value, least) };
     this.show();
     return undefined;
@@ -90,7 +94,7 @@ export class ArcTool implements Tool {
       typed: this.typed?.name === name,
     });
     const fields =
-      shape?.kind === 'arc' ? [field('radius', 'R', shape.radius), field('rise', 'Rise', riseOf(shape))] : [];
+      shape?.kind === 'arc' ? [field('radius', 'R', shape.radius), field('rise', t('Rise'), riseOf(shape))] : [];
     const chord: Shape = {
       kind: 'slot',
       x1: a.x,

@@ -3,6 +3,7 @@ import { nearestPlace, numberItem, setStart } from '@lambent/core/edits';
 import { subpathsOf } from '@lambent/core/geometry';
 import { whyFilled } from '@lambent/core/plan';
 import { toast } from 'sonner';
+import { t } from '../../words/words.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { itemUnder } from './draw.ts';
 import type { Tool, ToolName, ToolPoint } from './tool.ts';
@@ -58,7 +59,7 @@ export class AskingTool implements Tool {
 
   private number({ free }: ToolPoint): void {
     const item = itemUnder(this.actions, free, reachPx);
-    if (item) this.actions.edit('number an item', (job) => numberItem(job, item.id));
+    if (item) this.actions.edit(t('number an item'), (job) => numberItem(job, item.id));
   }
 
   private start({ bed, free }: ToolPoint): void {
@@ -67,10 +68,10 @@ export class AskingTool implements Tool {
     if (!item || !place) return;
     const line = [...subpathsOf(pathOf(item))][place.subpath];
     if (!line?.closed) {
-      toast.message('Only a closed outline can start anywhere; an open line starts at one of its ends.');
+      toast.message(t('Only a closed outline can start anywhere; an open line starts at one of its ends.'));
       return;
     }
-    this.actions.edit('choose where an outline starts', (job) =>
+    this.actions.edit(t('choose where an outline starts'), (job) =>
       setStart(job, { itemId: item.id, subpath: place.subpath, at: place.at }),
     );
   }

@@ -3,36 +3,38 @@ import { type SnapKind, snapKinds } from '@lambent/core/picking';
 import { Magnet } from 'lucide-react';
 import { Choice, type Option } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { withKeys } from '../shortcuts.ts';
 import { unitOf } from '../state/document.ts';
 import type { SnapMode } from '../state/hand.ts';
 
 const words: Record<SnapKind, string> = {
-  end: 'Ends and corners',
-  crossing: 'Crossings',
-  centre: 'Centres',
-  middle: 'Middles',
-  quadrant: 'Quarter points',
-  tangent: 'Tangents',
-  perpendicular: 'Right angles',
-  edge: 'Sheets and bed',
-  guide: 'Guide lines',
-  line: 'Lines',
-  spacing: 'Equal gaps',
-  grid: 'Grid',
+  end: t('Ends and corners'),
+  crossing: t('Crossings'),
+  centre: t('Centres'),
+  middle: t('Middles'),
+  quadrant: t('Quarter points'),
+  tangent: t('Tangents'),
+  perpendicular: t('Right angles'),
+  edge: t('Sheets and bed'),
+  guide: t('Guide lines'),
+  line: t('Lines'),
+  spacing: t('Equal gaps'),
+  grid: t('Grid'),
 };
 
 const modes: readonly Option<SnapMode>[] = [
-  { value: 'all', text: 'what is ticked' },
-  { value: 'grid', text: 'the grid alone' },
-  { value: 'none', text: 'nothing' },
+  { value: 'all', text: t('what is ticked') },
+  { value: 'grid', text: t('the grid alone') },
+  { value: 'none', text: t('nothing') },
 ];
 
 const titles: Readonly<Record<SnapMode, () => string>> = {
-  all: () => `${withKeys('Points are caught', 'catching')}; Alt suspends it`,
-  grid: () => `${withKeys('Points are caught by the grid alone', 'catching')}; Alt suspends it`,
-  none: () => withKeys('Points are free', 'catching'),
+  all: () => t('{{withKeys}}; Alt suspends it', { withKeys: withKeys(t('Points are caught'), 'catching') }),
+  grid: () =>
+    t('{{withKeys}}; Alt suspends it', { withKeys: withKeys(t('Points are caught by the grid alone'), 'catching') }),
+  none: () => withKeys(t('Points are free'), 'catching'),
 };
 
 /** What catches points, kind by kind, the grid, and what arrow keys move by. */
@@ -50,7 +52,7 @@ export function Catching() {
   return (
     <Popover>
       <PopoverButton
-        aria-label="What catches points"
+        aria-label={t('What catches points')}
         title={titles[snapping.mode]()}
         className={`inline-flex size-8 items-center justify-center rounded-lg hover:bg-petrol-soft ${snapping.mode !== 'none' ? 'bg-petrol-soft text-petrol' : 'text-ink'}`}
       >
@@ -61,7 +63,7 @@ export function Catching() {
         className="z-30 flex w-[232px] flex-col gap-2 rounded-xl border border-line bg-paper p-3 shadow-float outline-none"
       >
         <Choice
-          label="Points are caught by"
+          label={t('Points are caught by')}
           value={snapping.mode}
           options={modes.filter(({ value }) => value !== 'grid' || snapping.gridMm !== null)}
           choose={(mode) => change({ mode })}
@@ -81,7 +83,7 @@ export function Catching() {
         </div>
         <div className="flex gap-2">
           <LengthField
-            label="Grid (0: none)"
+            label={t('Grid (0: none)')}
             unit={unit}
             value={snapping.gridMm ?? 0}
             takes="not-below-0"
@@ -92,7 +94,7 @@ export function Catching() {
             }
           />
           <LengthField
-            label="Arrow keys"
+            label={t('Arrow keys')}
             unit={unit}
             value={nudge}
             takes="more-than-0"

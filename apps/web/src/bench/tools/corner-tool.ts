@@ -13,6 +13,7 @@ import {
   transformPath,
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
+import { t } from '../../words/words.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
@@ -62,7 +63,10 @@ export class CornerTool implements Tool {
       return;
     }
     const { corner, cornerSize } = this.actions.get().toolOptions;
-    const name = corner === 'round' ? `round a corner to ${cornerSize} mm` : `cut a corner off by ${cornerSize} mm`;
+    const name =
+      corner === 'round'
+        ? t('round a corner to {{cornerSize}} mm', { cornerSize })
+        : t('cut a corner off by {{cornerSize}} mm', { cornerSize });
     this.actions.showDraft(null);
     this.actions.edit(name, (job) => replaceShape(job, found.item.id, [shape], newId));
   }
@@ -94,10 +98,15 @@ export class CornerTool implements Tool {
       return shape === item.shape ? before : replaceShape(before, item.id, [shape], newId);
     }, jobOf(this.actions.get()));
     this.actions.edit(
-      corner === 'round' ? `round corners to ${cornerSize} mm` : `cut corners off by ${cornerSize} mm`,
+      corner === 'round'
+        ? t('round corners to {{cornerSize}} mm', { cornerSize })
+        : t('cut corners off by {{cornerSize}} mm', { cornerSize }),
       () => job,
     );
-    if (left > 0) toast.message(`${done} corners shaped; at ${left} points the line goes straight on or is too short.`);
+    if (left > 0)
+      toast.message(
+        t('{{done}} corners shaped; at {{left}} points the line goes straight on or is too short.', { done, left }),
+      );
   }
 
   /** The straight line under the pointer, where two are to be led to each other. */
@@ -125,7 +134,7 @@ export class CornerTool implements Tool {
     if (!this.first) {
       this.first = line;
       this.actions.select([line.id]);
-      toast.message('Now click the line that it is to meet.');
+      toast.message(t('Now click the line that it is to meet.'));
       return;
     }
     const job = this.met(line);
@@ -135,7 +144,7 @@ export class CornerTool implements Tool {
       toast.error(job);
       return;
     }
-    this.actions.edit('lead two lines to each other', () => job);
+    this.actions.edit(t('lead two lines to each other'), () => job);
     this.actions.select([id]);
   }
 
@@ -169,9 +178,11 @@ export class CornerTool implements Tool {
     const size = cornerSize / scale;
     if (size === 0) return { kind: 'path', path, ...(others.length > 0 ? { corners: others } : {}) };
     const most = largestCorner(shapeCorners(path, others), place, corner);
-    if (most === 0) return 'There is no corner to shape there: the line goes straight on.';
+    if (most === 0) return t('There is no corner to shape there: the line goes straight on.');
     if (size > most + 1e-6)
-      return `The corner can be ${(most * scale).toFixed(2)} mm at most; its edges are too short for more.`;
+      return t('The corner can be {{most}} mm at most; its edges are too short for more.', {
+        most: (most * scale).toFixed(2),
+      });
     const shaped: Corner = { ...place, kind: corner, size };
     return { kind: 'path', path, corners: [...others, shaped] };
   }

@@ -1,4 +1,5 @@
 import type { Point } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { PickTool } from './pick-tool.ts';
 import type { Tool, ToolPoint } from './tool.ts';
@@ -16,7 +17,7 @@ export class CornersTool implements Tool {
   readonly name = 'place';
   readonly snaps = false;
   readonly from = null;
-  readonly words = 'Click the four corners of something flat whose size you know';
+  readonly words = t('Click the four corners of something flat whose size you know');
   private points: Point[] = [];
 
   constructor(

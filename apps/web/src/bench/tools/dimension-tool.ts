@@ -10,6 +10,7 @@ import {
 import { nearestPlace, setDimension } from '@lambent/core/edits';
 import { isLine, type Point, subpathsOf } from '@lambent/core/geometry';
 import { itemsNear } from '@lambent/core/picking';
+import { t } from '../../words/words.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
@@ -42,7 +43,7 @@ export class DimensionTool implements Tool {
     if (doing.kind === 'beside') {
       const mark = this.mark(doing.from, doing.to, point.free);
       this.cancel();
-      actions.edit('put a dimension mark', (job) => setDimension(job, { ...mark, id: newId() }));
+      actions.edit(t('put a dimension mark'), (job) => setDimension(job, { ...mark, id: newId() }));
       return;
     }
     if (doing.kind === 'nothing') {

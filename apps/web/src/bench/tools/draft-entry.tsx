@@ -1,4 +1,5 @@
 import { useRef } from 'react';
+import { t } from '../../words/words.ts';
 import { ruler, toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { DraftNumber } from './draft-number.tsx';
@@ -28,7 +29,7 @@ export function DraftEntry() {
   return (
     <fieldset
       ref={holder}
-      aria-label="What is being drawn"
+      aria-label={t('What is being drawn')}
       className="pointer-events-none absolute z-20 flex flex-col gap-1 rounded-lg border border-line bg-paper p-1.5 shadow-float"
       style={{ left, top }}
     >

@@ -4,6 +4,7 @@ import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { Tick } from '../../ui/tick.tsx';
+import { said, t } from '../../words/words.ts';
 import { useBench } from '../context.ts';
 import { unitOf } from '../state/document.ts';
 import { Card, useOptions } from './card-frame.tsx';
@@ -15,15 +16,15 @@ export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
   const unit = useBench(unitOf);
   const centred = name === 'rectangle' || name === 'ellipse' || name === 'slot';
   return (
-    <Card label={`${toolLooks[name].text}: how it is drawn`}>
+    <Card label={t('{{text}}: how it is drawn', { text: toolLooks[name].text })}>
       <Choice<Operation>
-        label="Drawn to be"
+        label={t('Drawn to be')}
         look="chip"
         value={options.operation}
         options={operations.map((value) => ({
           value,
-          text: operationOf(value).name,
-          aside: isBurnt(value) ? undefined : 'never burnt',
+          text: said(operationOf(value).name),
+          aside: isBurnt(value) ? undefined : t('never burnt'),
           mark: <OperationMark operation={value} />,
         }))}
         choose={(operation) => change({ operation })}
@@ -35,13 +36,13 @@ export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
             checked={options.centred}
             onChange={(event) => change({ centred: event.target.checked })}
           />
-          from the centre
+          {t('from the centre')}
         </label>
       )}
       {name === 'rectangle' && (
         <div className="w-[180px]">
           <LengthField
-            label="Corner radius"
+            label={t('Corner radius')}
             layout="row"
             unit={unit}
             value={options.radius}
@@ -53,7 +54,7 @@ export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
       {name === 'slot' && (
         <div className="w-[124px]">
           <LengthField
-            label="Width"
+            label={t('Width')}
             layout="row"
             unit={unit}
             value={options.slotWidth}
@@ -66,7 +67,7 @@ export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
         <>
           <div className="w-[104px]">
             <NumberField
-              label={options.star ? 'Tips' : 'Sides'}
+              label={options.star ? t('Tips') : t('Sides')}
               value={options.sides}
               least={3}
               most={100}
@@ -75,12 +76,12 @@ export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
             />
           </div>
           <Tick checked={options.star} set={(checked) => change({ star: checked })}>
-            star
+            {t('star')}
           </Tick>
           {options.star && (
             <div className="w-[118px]">
               <NumberField
-                label="Depth"
+                label={t('Depth')}
                 unit="%"
                 value={options.starDepth}
                 least={1}
@@ -94,7 +95,7 @@ export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
       {name === 'freehand' && (
         <div className="w-[140px]">
           <LengthField
-            label="Smooth"
+            label={t('Smooth')}
             layout="row"
             unit={unit}
             value={options.smoothing}
@@ -106,7 +107,7 @@ export function DrawCard({ name }: { name: keyof typeof toolLooks }) {
       {(name === 'line' || name === 'slot' || name === 'polygon') && (
         <div className="w-[128px]">
           <NumberField
-            label="⇧ steps"
+            label={t('⇧ steps')}
             unit="°"
             value={options.angleStep}
             least={0.1}

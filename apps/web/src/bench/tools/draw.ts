@@ -4,6 +4,7 @@ import { addItems } from '@lambent/core/edits';
 import { distanceToLines, type Path, type Point } from '@lambent/core/geometry';
 import type { Operation } from '@lambent/core/operations';
 import { itemAt } from '@lambent/core/picking';
+import { t } from '../../words/words.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
@@ -26,7 +27,7 @@ export function drawnItem(actions: BenchActions, shape: Shape, operation: Operat
 /** Adds a shape to the drawing, and selects it. */
 export function addShape(actions: BenchActions, shape: Shape, title: string, operation?: Operation): void {
   const item = drawnItem(actions, shape, operation ?? actions.get().toolOptions.operation);
-  actions.edit(`draw a ${title}`, (job) => addItems(job, [item]));
+  actions.edit(t('draw a {{title}}', { title }), (job) => addItems(job, [item]));
   actions.select([item.id]);
 }
 

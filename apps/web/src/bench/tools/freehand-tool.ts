@@ -1,4 +1,5 @@
 import { fitPoints, type Path, PathBuilder } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { addShape } from './draw.ts';
 import type { Tool, ToolPoint } from './tool.ts';
@@ -33,7 +34,7 @@ export class FreehandTool implements Tool {
     const last = points.length - 2;
     const closed = Math.hypot(points[last] - points[0], points[last + 1] - points[1]) * view.scale < 10;
     const path = fitPoints(Float64Array.from(closed ? points.slice(0, -2) : points), closed, toolOptions.smoothing);
-    addShape(actions, { kind: 'path', path }, 'freehand line');
+    addShape(actions, { kind: 'path', path }, t('freehand line'));
   }
 
   cancel(): boolean {

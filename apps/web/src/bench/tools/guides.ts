@@ -2,6 +2,7 @@ import type { GuideLine } from '@lambent/core/document';
 import { removeGuide, setGuide } from '@lambent/core/edits';
 import type { Point } from '@lambent/core/geometry';
 import { snapPoint } from '@lambent/core/picking';
+import { t } from '../../words/words.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import { reachOnBed } from '../state/hand.ts';
@@ -38,6 +39,6 @@ export function dropGuide(actions: BenchActions): void {
   const [offset, size] = guideDraft.axis === 'x' ? [view.x, viewSize.width] : [view.y, viewSize.height];
   const place = guideDraft.at * view.scale + offset;
   if (place >= 0 && place <= size)
-    actions.edit(known ? 'move a guide line' : 'pull a guide line', (job) => setGuide(job, guideDraft));
-  else if (known) actions.edit('take a guide line away', (job) => removeGuide(job, guideDraft.id));
+    actions.edit(known ? t('move a guide line') : t('pull a guide line'), (job) => setGuide(job, guideDraft));
+  else if (known) actions.edit(t('take a guide line away'), (job) => removeGuide(job, guideDraft.id));
 }

@@ -1,4 +1,5 @@
 import { lineSegment, type Path, type Point, pathOfSubpaths } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { addShape, isDrag } from './draw.ts';
 import { angleTo, pointAtAngle, stepped } from './recipes.ts';
@@ -53,8 +54,8 @@ export class LineTool implements Tool {
   }
 
   type(field: string, value: number): string | undefined {
-    if (field === 'length' && !(value > 0)) return 'A length is more than 0.';
-    if (field === 'length' && value > 10_000) return 'That is longer than any bed.';
+    if (field === 'length' && !(value > 0)) return t('A length is more than 0.');
+    if (field === 'length' && value > 10_000) return t('That is longer than any bed.');
     this.typed = { ...this.typed, [field]: value };
     this.show();
     return undefined;
@@ -112,7 +113,7 @@ export class LineTool implements Tool {
     const { points, actions } = this;
     this.cancel();
     if (points.length < 2) return;
-    addShape(actions, { kind: 'path', path: through(points, closed) }, closed ? 'closed line' : 'line');
+    addShape(actions, { kind: 'path', path: through(points, closed) }, closed ? t('closed line') : 'line');
   }
 
   private show(): void {

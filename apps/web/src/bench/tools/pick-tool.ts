@@ -11,6 +11,7 @@ import {
   translation,
 } from '@lambent/core/geometry';
 import { closedGroupOf, companionsOf, evenSpacings, itemsWithin, snapBox } from '@lambent/core/picking';
+import { t } from '../../words/words.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
 import { reachOnBed, selectionBox } from '../state/hand.ts';
@@ -142,7 +143,9 @@ export class PickTool implements Tool {
       const count = state.selection.size;
       actions.endDrag();
       actions.rememberMove(dx, dy);
-      actions.edit(`move ${count} ${count === 1 ? 'item' : 'items'}`, (job) => moveItems(job, state.selection, dx, dy));
+      actions.edit(t('move {{count}} {{counted}}', { count, counted: count === 1 ? t('item') : t('items') }), (job) =>
+        moveItems(job, state.selection, dx, dy),
+      );
     } else if (doing.kind === 'guide') {
       dropGuide(actions);
     } else if (doing.kind === 'framing') {

@@ -2,6 +2,7 @@ import type { Point } from '@lambent/core/geometry';
 import { fromMachine, toMachine } from '@lambent/core/machine';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
+import { t } from '../../words/words.ts';
 import { ruler, toBed, toScreen } from '../bed/view.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import type { BenchActions } from '../state/bench-state.ts';
@@ -78,11 +79,11 @@ export function PointEntry() {
       />
       <fieldset
         ref={holder}
-        aria-label="Where it goes"
+        aria-label={t('Where it goes')}
         className="absolute z-20 flex items-center gap-1.5 rounded-lg border border-line bg-paper p-1.5 shadow-float"
         style={{ left: within(place.x + 18, width - 270), top: within(place.y + 18, height - 60) }}
       >
-        <span className="pl-1 text-[12px] text-quiet">Point</span>
+        <span className="pl-1 text-[12px] text-quiet">{t('Point')}</span>
         <DraftNumber {...along('x')} />
         <DraftNumber {...along('y')} />
       </fieldset>

@@ -19,6 +19,7 @@ import {
   straightenEdges,
   transformPath,
 } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
@@ -95,7 +96,7 @@ export class PointsTool implements Tool {
     if (item && place && place.distance <= reach) {
       if (point.clicks > 1) {
         const node = Math.floor(place.at);
-        this.change('add a point', (lines) => addNode(lines, { line: place.subpath, node }, place.at - node));
+        this.change(t('add a point'), (lines) => addNode(lines, { line: place.subpath, node }, place.at - node));
         this.chosen = [{ line: place.subpath, node: node + 1 }];
         this.show();
       }
@@ -130,7 +131,7 @@ export class PointsTool implements Tool {
     const { moved, held } = this;
     this.held = null;
     this.moved = null;
-    if (moved && held) this.change(held.side ? 'bend a curve' : 'move a point', () => moved);
+    if (moved && held) this.change(held.side ? t('bend a curve') : t('move a point'), () => moved);
     this.show();
   }
 
@@ -152,17 +153,18 @@ export class PointsTool implements Tool {
   remove(): void {
     const places = this.chosen;
     this.chosen = [];
-    this.change(places.length === 1 ? 'delete a point' : `delete ${places.length} points`, (lines) =>
-      deleteNodes(lines, places),
+    this.change(
+      places.length === 1 ? t('delete a point') : t('delete {{places}} points', { places: places.length }),
+      (lines) => deleteNodes(lines, places),
     );
   }
 
   smooth(): void {
-    this.change('make points smooth', (lines) => smoothNodes(lines, this.chosen));
+    this.change(t('make points smooth'), (lines) => smoothNodes(lines, this.chosen));
   }
 
   sharpen(): void {
-    this.change('make points corners', (lines) => cornerNodes(lines, this.chosen));
+    this.change(t('make points corners'), (lines) => cornerNodes(lines, this.chosen));
   }
 
   straighten(): void {
@@ -173,7 +175,7 @@ export class PointsTool implements Tool {
     const [place] = this.chosen;
     if (!place) return;
     this.chosen = [];
-    this.change('break a line', (lines) => breakAt(lines, place));
+    this.change(t('break a line'), (lines) => breakAt(lines, place));
   }
 
   /** Puts the chosen points in a line with the first of them. */
@@ -181,7 +183,7 @@ export class PointsTool implements Tool {
     const [first] = this.chosen;
     const to = first && this.lines[first.line]?.nodes[first.node];
     if (!to) return;
-    this.change('align points', (lines) =>
+    this.change(t('align points'), (lines) =>
       this.chosen.reduce<readonly NodeLine[]>((done, place) => {
         const node = done[place.line].nodes[place.node];
         return moveNode(done, place, axis === 'x' ? to.x : node.x, axis === 'y' ? to.y : node.y);
@@ -192,7 +194,7 @@ export class PointsTool implements Tool {
   /** Moves the one chosen point to a place typed, in bed mm. */
   placeAt(x: number, y: number): void {
     const [place] = this.chosen;
-    if (place) this.change('move a point', (lines) => moveNode(lines, place, x, y));
+    if (place) this.change(t('move a point'), (lines) => moveNode(lines, place, x, y));
   }
 
   private change(name: string, change: (lines: readonly NodeLine[]) => readonly NodeLine[]): void {

@@ -1,5 +1,6 @@
 import type { Shape } from '@lambent/core/document';
 import type { Point } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import type { DraftField } from './tool.ts';
 import type { ToolOptions } from './tool-options.ts';
 
@@ -52,7 +53,7 @@ const sizes = [
 
 export const shapeRecipes: Record<'rectangle' | 'ellipse' | 'slot' | 'polygon', ShapeRecipe> = {
   rectangle: {
-    title: 'rectangle',
+    title: t('rectangle'),
     fields: sizes,
     measure: measureBox,
     make(from, towards, { width, height }, { centred, radius }) {
@@ -61,11 +62,14 @@ export const shapeRecipes: Record<'rectangle' | 'ellipse' | 'slot' | 'polygon', 
     },
     trouble({ width, height }, { radius }) {
       if (radius * 2 <= Math.min(width, height) + 1e-9 || radius === 0) return undefined;
-      return `Corners of ${radius} mm are too large for it; they are ${Math.min(width, height) / 2} mm.`;
+      return t('Corners of {{radius}} mm are too large for it; they are {{width}} mm.', {
+        radius,
+        width: Math.min(width, height) / 2,
+      });
     },
   },
   ellipse: {
-    title: 'ellipse',
+    title: t('ellipse'),
     fields: sizes,
     measure: measureBox,
     make(from, towards, { width, height }, { centred }) {
@@ -74,7 +78,7 @@ export const shapeRecipes: Record<'rectangle' | 'ellipse' | 'slot' | 'polygon', 
     },
   },
   slot: {
-    title: 'slot',
+    title: t('slot'),
     fields: [
       { name: 'length', label: 'L', kind: 'length' },
       { name: 'angle', label: '∠', kind: 'angle' },
@@ -91,10 +95,10 @@ export const shapeRecipes: Record<'rectangle' | 'ellipse' | 'slot' | 'polygon', 
       return { kind: 'slot', x1: start.x, y1: start.y, x2: end.x, y2: end.y, width: slotWidth };
     },
     trouble: ({ length }, { slotWidth }) =>
-      length < slotWidth ? `A slot is at least as long as it is wide: ${slotWidth} mm.` : undefined,
+      length < slotWidth ? t('A slot is at least as long as it is wide: {{slotWidth}} mm.', { slotWidth }) : undefined,
   },
   polygon: {
-    title: 'polygon',
+    title: t('polygon'),
     fields: [
       { name: 'radius', label: 'R', kind: 'length' },
       { name: 'angle', label: '∠', kind: 'angle' },

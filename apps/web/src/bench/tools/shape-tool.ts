@@ -1,4 +1,5 @@
 import type { Point } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { addShape, isDrag, outlineOfShape } from './draw.ts';
 import { type ShapeRecipe, shapeRecipes } from './recipes.ts';
@@ -70,8 +71,8 @@ export class ShapeTool implements Tool {
 
   type(field: string, value: number): string | undefined {
     const angle = this.recipe.fields.find(({ name }) => name === field)?.kind === 'angle';
-    if (!angle && !(value > 0)) return 'A size is more than 0.';
-    if (!angle && value > 10_000) return 'That is larger than any bed.';
+    if (!angle && !(value > 0)) return t('A size is more than 0.');
+    if (!angle && value > 10_000) return t('That is larger than any bed.');
     this.typed = { ...this.typed, [field]: value };
     this.show();
     return undefined;

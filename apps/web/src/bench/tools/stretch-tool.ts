@@ -10,6 +10,7 @@ import {
   trimAt,
 } from '@lambent/core/edits';
 import { pathOfSubpaths, subpathsOf } from '@lambent/core/geometry';
+import { t } from '../../words/words.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
@@ -53,7 +54,7 @@ export class StretchTool implements Tool {
     if (!found) return;
     const { item, place } = found;
     const { stretch } = this.actions.get().toolOptions;
-    const names = { trim: 'trim', extend: 'lengthen a line', split: 'split a line' };
+    const names = { trim: 'trim', extend: t('lengthen a line'), split: t('split a line') };
     const after = this.changed(item, place);
     this.actions.showDraft(null);
     this.actions.edit(names[stretch], () => after);

@@ -3,6 +3,7 @@ import { nearestPlace, placeTabs } from '@lambent/core/edits';
 import { tabPoints } from '@lambent/core/fit';
 import type { Point } from '@lambent/core/geometry';
 import { type HeldOutline, heldOutlines } from '@lambent/core/plan';
+import { t } from '../../words/words.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { reachOnBed } from '../state/hand.ts';
 import { emptyDraft, type Tool, type ToolPoint } from './tool.ts';
@@ -38,7 +39,7 @@ export class TabsTool implements Tool {
       return;
     }
     const outline = outlineUnder(outlines, free, reach);
-    if (outline) this.put('add a tab', outline.outline, [...outline.outline.at, outline.at]);
+    if (outline) this.put(t('add a tab'), outline.outline, [...outline.outline.at, outline.at]);
   }
 
   move({ free, screen }: ToolPoint): void {
@@ -56,10 +57,10 @@ export class TabsTool implements Tool {
     this.grabbed = null;
     this.actions.showDraft(null);
     const { outline, others, isDragged } = grabbed;
-    if (!isDragged) this.put('take a tab away', outline, others);
+    if (!isDragged) this.put(t('take a tab away'), outline, others);
     else {
       const place = placeOn(outline, free);
-      if (place) this.put('move a tab', outline, [...others, place.at]);
+      if (place) this.put(t('move a tab'), outline, [...others, place.at]);
     }
   }
 

@@ -5,15 +5,16 @@ import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
+import { t } from '../../words/words.ts';
 import { work } from '../../workers/work.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { unitOf } from '../state/document.ts';
 import { dropText, finishText, resetText } from './text-tool.ts';
 
 const aligns = [
-  { value: 'left', icon: AlignLeft, text: 'From the left' },
-  { value: 'centre', icon: AlignCenter, text: 'Around the middle' },
-  { value: 'right', icon: AlignRight, text: 'To the right' },
+  { value: 'left', icon: AlignLeft, text: t('From the left') },
+  { value: 'centre', icon: AlignCenter, text: t('Around the middle') },
+  { value: 'right', icon: AlignRight, text: t('To the right') },
 ] as const;
 
 /** A text while it is written: its words and how they are set, live on the bed. */
@@ -28,17 +29,17 @@ export function TextCard() {
   const change = (part: Partial<TextSetting>) => void resetText(actions, { ...setting, ...part });
   return (
     <section
-      aria-label="Text"
+      aria-label={t('Text')}
       className="flex w-[560px] flex-col gap-2 rounded-xl border border-line bg-paper p-3 shadow-float"
     >
       <div className="flex gap-2.5">
         <textarea
-          aria-label="Words"
+          aria-label={t('Words')}
           // biome-ignore lint/a11y/noAutofocus: writing begins where the operator clicked
           autoFocus
           rows={3}
           value={setting.words}
-          placeholder="Type the words"
+          placeholder={t('Type the words')}
           maxLength={5000}
           onChange={(event) => change({ words: event.target.value })}
           onKeyDown={(event) => {
@@ -55,17 +56,21 @@ export function TextCard() {
         />
         <div className="flex w-[232px] flex-col gap-2">
           <Choice
-            label="Family"
+            label={t('Family')}
             value={setting.family}
             empty={setting.family}
             options={families.map((value) => ({ value, text: value }))}
             choose={(family) => change({ family })}
           />
           <div className="flex items-center gap-0.5">
-            <IconButton label="Bold" pressed={setting.bold} onClick={() => change({ bold: !setting.bold })}>
+            <IconButton label={t('Bold')} pressed={setting.bold} onClick={() => change({ bold: !setting.bold })}>
               <Bold size={16} aria-hidden />
             </IconButton>
-            <IconButton label="Italic" pressed={setting.italic} onClick={() => change({ italic: !setting.italic })}>
+            <IconButton
+              label={t('Italic')}
+              pressed={setting.italic}
+              onClick={() => change({ italic: !setting.italic })}
+            >
               <Italic size={16} aria-hidden />
             </IconButton>
             <span className="mx-1 h-5 w-px bg-line" aria-hidden />
@@ -84,23 +89,23 @@ export function TextCard() {
       </div>
       <div className="flex items-end gap-2">
         <LengthField
-          label="Capitals"
+          label={t('Capitals')}
           unit={unit}
           value={setting.height}
           commit={(height) => {
-            if (!(height > 0 && height <= 1000)) return 'Between 0 and 1000 mm.';
+            if (!(height > 0 && height <= 1000)) return t('Between 0 and 1000 mm.');
             change({ height });
             return undefined;
           }}
         />
         <LengthField
-          label="Letters apart"
+          label={t('Letters apart')}
           unit={unit}
           value={setting.spacing}
           commit={(spacing) => void change({ spacing })}
         />
         <NumberField
-          label="Lines"
+          label={t('Lines')}
           unit="×"
           layout="stack"
           value={setting.leading}
@@ -109,27 +114,32 @@ export function TextCard() {
           commit={(leading) => change({ leading })}
         />
         <LengthField
-          label="Widest (0: free)"
+          label={t('Widest (0: free)')}
           unit={unit}
           value={setting.width ?? 0}
           commit={(width) => void change({ width: width > 0 ? width : null })}
         />
         <Button look="quiet" onClick={() => dropText(actions)}>
-          Leave
+          {t('Leave')}
         </Button>
-        <Button look="main" title="Ctrl Enter" onClick={() => void finishText(actions)}>
-          Done
+        <Button look="main" title={t('Ctrl Enter')} onClick={() => void finishText(actions)}>
+          {t('Done')}
         </Button>
       </div>
       {text?.substitute && (
         <p role="alert" className="text-[12px] text-warn">
-          {setting.family} is not here; the text is set in {text.substitute}.
+          {t('{{family}} is not here; the text is set in {{substitute}}.', {
+            family: setting.family,
+            substitute: text.substitute,
+          })}
         </p>
       )}
       {text && text.missing.length > 0 && (
         <p role="alert" className="text-[12px] text-warn">
-          {setting.family} does not have {text.missing.slice(0, 12).join(' ')}; choose another family, or load one that
-          has.
+          {t('{{family}} does not have {{missing}}; choose another family, or load one that has.', {
+            family: setting.family,
+            missing: text.missing.slice(0, 12).join(' '),
+          })}
         </p>
       )}
     </section>

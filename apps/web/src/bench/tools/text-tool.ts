@@ -4,6 +4,7 @@ import { fillsAreas, labelOperation, separates } from '@lambent/core/operations'
 import type { SetText } from '@lambent/core/text';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
+import { t } from '../../words/words.ts';
 import { work } from '../../workers/work.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
@@ -102,7 +103,7 @@ export async function finishText(actions: BenchActions): Promise<void> {
   try {
     text = outlined?.setting === setting ? outlined.text : await work('setText', [setting]);
   } catch (error) {
-    toast.error(`The text could not be set, and stays on its card. ${sentenceOf(error)}`);
+    toast.error(t('The text could not be set, and stays on its card. {{error}}', { error: sentenceOf(error) }));
     return;
   }
   const { path, singleLine } = text;
@@ -111,7 +112,7 @@ export async function finishText(actions: BenchActions): Promise<void> {
   const empty = setting.words.trim() === '';
   const shape = { kind: 'text' as const, text: setting, path };
   if (itemId)
-    actions.edit(empty ? 'delete a text' : 'change a text', (job) =>
+    actions.edit(empty ? t('delete a text') : t('change a text'), (job) =>
       replaceShape(job, itemId, empty ? [] : [shape], newId),
     );
   else if (!empty) {
@@ -125,7 +126,7 @@ export async function finishText(actions: BenchActions): Promise<void> {
         ? 'engrave'
         : operation;
     const item = drawnItem(actions, shape, meant);
-    actions.edit('write a text', (job) =>
+    actions.edit(t('write a text'), (job) =>
       addItems(job, [
         { ...item, fillRule: 'nonzero', matrix: multiply(translation(edit.at.x, edit.at.y), item.matrix) },
       ]),

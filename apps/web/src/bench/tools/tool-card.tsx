@@ -2,6 +2,7 @@ import { fromMachine, toMachine } from '@lambent/core/machine';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
 import { LengthField } from '../../ui/length-field.tsx';
+import { t } from '../../words/words.ts';
 import { useBench } from '../context.ts';
 import { machineOf, unitOf } from '../state/document.ts';
 import { Card, useOptions } from './card-frame.tsx';
@@ -41,17 +42,17 @@ export function ToolCard() {
 }
 
 const stretches = [
-  { value: 'trim', text: 'Trim', aside: 'to the next crossings' },
-  { value: 'extend', text: 'Lengthen', aside: 'to the next crossing' },
-  { value: 'split', text: 'Split', aside: 'at a point' },
+  { value: 'trim', text: t('Trim'), aside: t('to the next crossings') },
+  { value: 'extend', text: t('Lengthen'), aside: t('to the next crossing') },
+  { value: 'split', text: t('Split'), aside: t('at a point') },
 ] as const;
 
 function StretchCard() {
   const [options, change] = useOptions();
   return (
-    <Card label="What a click on a line does">
+    <Card label={t('What a click on a line does')}>
       <Choice
-        label="A click on a line"
+        label={t('A click on a line')}
         value={options.stretch}
         look="chip"
         options={stretches}
@@ -67,20 +68,20 @@ function CornerCard({ tool }: { tool: Tool }) {
   const selected = useBench((state) => state.selection.size);
   const unit = useBench(unitOf);
   return (
-    <Card label="How corners are shaped">
+    <Card label={t('How corners are shaped')}>
       <Choice
-        label="Corners are"
+        label={t('Corners are')}
         look="chip"
         value={options.corner}
         options={[
-          { value: 'round' as const, text: 'Rounded' },
-          { value: 'cut' as const, text: 'Cut off' },
+          { value: 'round' as const, text: t('Rounded') },
+          { value: 'cut' as const, text: t('Cut off') },
         ]}
         choose={(corner) => change({ corner })}
       />
       <div className="w-[128px]">
         <LengthField
-          label={options.corner === 'round' ? 'Radius' : 'By'}
+          label={options.corner === 'round' ? t('Radius') : t('By')}
           layout="row"
           unit={unit}
           value={options.cornerSize}
@@ -90,32 +91,32 @@ function CornerCard({ tool }: { tool: Tool }) {
       </div>
       {tool instanceof CornerTool && selected > 0 && (
         <Button look="quiet" onClick={() => tool.shapeAll()}>
-          All of the selection
+          {t('All of the selection')}
         </Button>
       )}
-      <span className="text-quiet">Click corners, or two lines that are to meet; 0 is sharp.</span>
+      <span className="text-quiet">{t('Click corners, or two lines that are to meet; 0 is sharp.')}</span>
     </Card>
   );
 }
 
 const axes = [
-  { value: 'straight', text: 'Straight', aside: 'from point to point' },
-  { value: 'x', text: 'Across' },
-  { value: 'y', text: 'Up and down' },
+  { value: 'straight', text: t('Straight'), aside: t('from point to point') },
+  { value: 'x', text: t('Across') },
+  { value: 'y', text: t('Up and down') },
 ] as const;
 
 function DimensionCard() {
   const [options, change] = useOptions();
   return (
-    <Card label="What is measured">
+    <Card label={t('What is measured')}>
       <Choice
-        label="What is measured"
+        label={t('What is measured')}
         look="chip"
         value={options.dimension}
         options={axes}
         choose={(dimension) => change({ dimension })}
       />
-      <span className="text-quiet">Click two points, or one edge; then where the figure goes.</span>
+      <span className="text-quiet">{t('Click two points, or one edge; then where the figure goes.')}</span>
     </Card>
   );
 }
@@ -126,8 +127,8 @@ function PointsCard({ tool }: { tool: PointsTool }) {
   const item = tool.item;
   const [first] = tool.selected;
   const node = first && tool.lines[first.line]?.nodes[first.node];
-  if (!item) return <Card label="Points">Click a line to see its points.</Card>;
-  if (!node) return <Card label="Points">Drag points and handles; a double click adds one.</Card>;
+  if (!item) return <Card label={t('Points')}>{t('Click a line to see its points.')}</Card>;
+  if (!node) return <Card label={t('Points')}>{t('Drag points and handles; a double click adds one.')}</Card>;
   const many = tool.selected.length > 1;
   const here = toMachine(machine, node.x, node.y);
   /** Places are typed as the machine counts them. */
@@ -137,15 +138,15 @@ function PointsCard({ tool }: { tool: PointsTool }) {
     return undefined;
   };
   return (
-    <Card label="Points">
+    <Card label={t('Points')}>
       {many ? (
         <>
-          <span>{tool.selected.length} points</span>
+          <span>{t('{{selected}} points', { selected: tool.selected.length })}</span>
           <Button look="quiet" onClick={() => tool.align('x')}>
-            In a column
+            {t('In a column')}
           </Button>
           <Button look="quiet" onClick={() => tool.align('y')}>
-            In a row
+            {t('In a row')}
           </Button>
         </>
       ) : (
@@ -157,23 +158,23 @@ function PointsCard({ tool }: { tool: PointsTool }) {
             <LengthField label="Y" layout="row" unit={unit} value={here.y} commit={(y) => put(here.x, y)} />
           </div>
           <Button look="quiet" onClick={() => tool.break()}>
-            Break
+            {t('Break')}
           </Button>
         </>
       )}
       {many && (
-        <Button look="quiet" title="Makes the edges between them straight" onClick={() => tool.straighten()}>
-          Straighten
+        <Button look="quiet" title={t('Makes the edges between them straight')} onClick={() => tool.straighten()}>
+          {t('Straighten')}
         </Button>
       )}
       <Button look="quiet" onClick={() => tool.smooth()}>
-        Smooth
+        {t('Smooth')}
       </Button>
       <Button look="quiet" onClick={() => tool.sharpen()}>
-        Corner
+        {t('Corner')}
       </Button>
       <Button look="quiet" onClick={() => tool.remove()}>
-        Delete
+        {t('Delete')}
       </Button>
     </Card>
   );

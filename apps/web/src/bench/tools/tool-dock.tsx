@@ -1,5 +1,6 @@
 import { IconButton } from '../../ui/button.tsx';
 import { Toolbar } from '../../ui/toolbar.tsx';
+import { t } from '../../words/words.ts';
 import { useBench, useBenchActions } from '../context.ts';
 import { withLetter } from '../shortcuts.ts';
 import { Catching } from './catching.tsx';
@@ -15,7 +16,7 @@ export function ToolDock() {
   const actions = useBenchActions();
   const chosen = useBench((state) => state.tool?.name);
   return (
-    <Toolbar label="Tools" id="tools">
+    <Toolbar label={t('Tools')} id="tools">
       {toolNames.map((name) => {
         const { text, icon: Icon } = toolLooks[name];
         return (

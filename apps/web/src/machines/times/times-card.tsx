@@ -13,6 +13,7 @@ import { formatDuration } from '../../ui/figures.ts';
 import { Notice } from '../../ui/notice.tsx';
 import { PressButton } from '../../ui/press-button.tsx';
 import { ProgressBar } from '../../ui/progress-bar.tsx';
+import { said, t } from '../../words/words.ts';
 
 const TimesChart = lazy(() => import('./times-chart.tsx'));
 
@@ -37,12 +38,12 @@ export function TimesCard({ machine, isSaved, save }: Props) {
   const drift = driftOf(burnt, machine.timesSince);
   const off = drift ? Math.round(1000 * (drift.share - 1)) / 10 : 0;
   return (
-    <section className="rounded-xl border border-line bg-paper p-4" aria-label="Its times">
-      <h2 className="mb-2 font-bold">Its times</h2>
+    <section className="rounded-xl border border-line bg-paper p-4" aria-label={t('Its times')}>
+      <h2 className="mb-2 font-bold">{t('Its times')}</h2>
       {runs.isError && <Notice level="blocks">{sentenceOf(runs.error)}</Notice>}
       {burnt.length === 0 ? (
         <p className="mb-3 text-quiet">
-          What its runs took, against what was planned, is shown here after the first one.
+          {t('What its runs took, against what was planned, is shown here after the first one.')}
         </p>
       ) : (
         <Suspense fallback={<div className="h-[170px]" />}>
@@ -53,11 +54,15 @@ export function TimesCard({ machine, isSaved, save }: Props) {
         <div className="mb-3">
           <Notice level="warns">
             {inSentence(
-              `Its last ${drift.count} runs took ${Math.abs(off)} % ${off > 0 ? 'longer' : 'less'} than was planned.`,
+              t('Its last {{count}} runs took {{off}} % {{off2}} than was planned.', {
+                count: drift.count,
+                off: Math.abs(off),
+                off2: off > 0 ? 'longer' : 'less',
+              }),
             )}
             <div className="mt-2">
               <Button disabled={!isSaved} onClick={() => save(corrected(machine, drift, new Date().toISOString()))}>
-                Correct its times
+                {t('Correct its times')}
               </Button>
             </div>
           </Notice>
@@ -67,8 +72,13 @@ export function TimesCard({ machine, isSaved, save }: Props) {
           <p className="mb-3 text-quiet">
             {inSentence(
               drift.count < 3
-                ? `So far ${drift.count === 1 ? 'one run says' : `${drift.count} runs say`} how its times hold.`
-                : `Its last ${drift.count} runs took what was planned, ${Math.abs(off)} % off.`,
+                ? t('So far {{counted}} how its times hold.', {
+                    counted: drift.count === 1 ? t('one run says') : t('{{count}} runs say', { count: drift.count }),
+                  })
+                : t('Its last {{count}} runs took what was planned, {{off}} % off.', {
+                    count: drift.count,
+                    off: Math.abs(off),
+                  }),
             )}
           </p>
         )
@@ -96,17 +106,19 @@ function TimingCardPart({ machine, isSaved, save }: Props) {
   const { card, trouble } = timing.data ?? { card: null, trouble: null };
   return (
     <>
-      <h3 className="mb-1 border-t border-line pt-3 font-semibold">Timing card</h3>
+      <h3 className="mb-1 border-t border-line pt-3 font-semibold">{t('Timing card')}</h3>
       <p className="mb-2 text-quiet">
-        The head moves unlit in the middle of the bed, for about {formatDuration(seconds)}. From how long that takes,
-        Lambent finds how this machine speeds up, turns, and reads its lines.
+        {t(
+          'The head moves unlit in the middle of the bed, for about {{seconds}}. From how long that takes, Lambent finds how this machine speeds up, turns, and reads its lines.',
+          { seconds: formatDuration(seconds) },
+        )}
       </p>
       {errand ? (
         <Running share={errand.share ?? 0} machineId={machine.id} />
       ) : (
         <>
           <Button disabled={rests !== null || start.isPending} onClick={() => start.mutate()}>
-            Run the timing card
+            {t('Run the timing card')}
           </Button>
           {rests && <p className="mt-1.5 text-quiet">{rests}</p>}
         </>
@@ -123,9 +135,9 @@ function TimingCardPart({ machine, isSaved, save }: Props) {
 }
 
 function restsBecause(state: MachineState | undefined, isSaved: boolean): string | null {
-  if (!isSaved) return 'Save the machine first.';
-  if (!state || state.state === 'away') return 'The machine does not answer.';
-  if (state.state !== 'idle' || state.errand) return 'The machine is not free.';
+  if (!isSaved) return t('Save the machine first.');
+  if (!state || state.state === 'away') return t('The machine does not answer.');
+  if (state.state !== 'idle' || state.errand) return t('The machine is not free.');
   return null;
 }
 
@@ -134,10 +146,12 @@ function Running({ share, machineId }: { share: number; machineId: string }) {
   const percent = Math.round(100 * share);
   return (
     <div className="flex items-center gap-3">
-      <ProgressBar label="Timing card" share={share} />
-      <span className="w-24 text-quiet">{share < 0.9 ? `${percent} % measured` : 'Working it out'}</span>
+      <ProgressBar label={t('Timing card')} share={share} />
+      <span className="w-24 text-quiet">
+        {share < 0.9 ? t('{{percent}} % measured', { percent }) : t('Working it out')}
+      </span>
       <PressButton look="danger" act={() => hand.tell('stop')}>
-        Stop
+        {t('Stop')}
       </PressButton>
     </div>
   );
@@ -155,21 +169,28 @@ function Found({ card, machine, isSaved, save }: { card: Card } & Props) {
     <div className="mt-3">
       <p className="mb-2">
         {inSentence(
-          `Measured ${wholeDayAndTimeOf(card.measuredAt)}. By the figures that stood then, a part of the card was up to ${percent(worst('standsS'))} % off; by those that were found, ${percent(worst('fittedS'))} %.`,
+          t(
+            'Measured {{when}}. By the figures that stood then, a part of the card was up to {{stood}} % off; by those that were found, {{found}} %.',
+            {
+              when: wholeDayAndTimeOf(card.measuredAt),
+              stood: percent(worst('standsS')),
+              found: percent(worst('fittedS')),
+            },
+          ),
         )}
       </p>
       <table className="w-full">
         <thead>
           <tr className="text-left text-quiet">
-            <th className="py-1 font-normal">Figure</th>
-            <th className="py-1 text-right font-normal">Stands</th>
-            <th className="py-1 text-right font-normal">Found</th>
+            <th className="py-1 font-normal">{t('Figure')}</th>
+            <th className="py-1 text-right font-normal">{t('Stands')}</th>
+            <th className="py-1 text-right font-normal">{t('Found')}</th>
           </tr>
         </thead>
         <tbody>
           {card.figures.map((found) => (
             <tr key={found.figure} className="border-t border-line">
-              <th className="py-1 pr-2 text-left font-normal">{machineFigures[found.figure].name}</th>
+              <th className="py-1 pr-2 text-left font-normal">{said(machineFigures[found.figure].name)}</th>
               <td className="py-1 pr-2 text-right tabular-nums">{standing(machine[found.figure])}</td>
               <td className="py-1 text-right tabular-nums">{inSentence(foundInWords(found))}</td>
             </tr>
@@ -178,10 +199,10 @@ function Found({ card, machine, isSaved, save }: { card: Card } & Props) {
       </table>
       <div className="mt-2.5">
         {isTaken ? (
-          <p className="text-quiet">These figures stand with the machine.</p>
+          <p className="text-quiet">{t('These figures stand with the machine.')}</p>
         ) : (
           <Button look="main" disabled={!isSaved} onClick={() => save(next)}>
-            Take these figures
+            {t('Take these figures')}
           </Button>
         )}
       </div>
@@ -195,9 +216,9 @@ function standing(value: number | undefined): string {
 
 /** What was found, with its doubt: such as `2480 mm/s² ± 0.1 %`. */
 function foundInWords({ figure, value, doubt, bound }: FittedFigure): string {
-  if (value === null) return figure === 'accelerationY' ? 'the same' : 'none';
+  if (value === null) return figure === 'accelerationY' ? t('the same') : 'none';
   const { unit } = machineFigures[figure];
   const said = `${Number(value.toPrecision(4))} ${unit}`;
-  if (bound) return `${bound === 'least' ? 'at least' : 'at most'} ${said}`;
+  if (bound) return `${bound === 'least' ? t('at least') : t('at most')} ${said}`;
   return `${said} ± ${Number((100 * (doubt ?? 0)).toPrecision(1))} %`;
 }

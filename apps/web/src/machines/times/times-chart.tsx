@@ -7,6 +7,7 @@ import { useEffect, useRef } from 'react';
 import { inSentence } from '../../stores/numbers.ts';
 import { axisInk, ink } from '../../ui/chart-ink.ts';
 import { formatDuration } from '../../ui/figures.ts';
+import { t } from '../../words/words.ts';
 
 use([ScatterChart, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
 
@@ -39,7 +40,9 @@ export default function TimesChart({ runs, since }: Props) {
     <div
       ref={place}
       role="img"
-      aria-label={`What ${runs.length === 1 ? 'one run' : `${runs.length} runs`} took, against what was planned, in per cent`}
+      aria-label={t('What {{runs}} took, against what was planned, in per cent', {
+        runs: runs.length === 1 ? t('one run') : t('{{runs}} runs', { runs: runs.length }),
+      })}
       className="mb-2 h-[170px] w-full"
     />
   );
@@ -64,7 +67,7 @@ function optionFor(runs: readonly RunAnswer[], since: string | undefined) {
       type: 'value',
       min: 0,
       max: Math.max(5, data.length + 1),
-      name: 'Runs, the last one to the right',
+      name: t('Runs, the last one to the right'),
       nameLocation: 'middle',
       nameGap: 12,
       ...axisInk(),
@@ -76,7 +79,7 @@ function optionFor(runs: readonly RunAnswer[], since: string | undefined) {
       min: -end,
       interval: end / 2,
       max: end,
-      name: 'Longer than planned, %',
+      name: t('Longer than planned, %'),
       nameGap: 10,
       ...axisInk(),
       nameTextStyle: { align: 'left', color: ink() },

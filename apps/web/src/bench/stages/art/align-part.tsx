@@ -13,6 +13,7 @@ import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
+import { t } from '../../../words/words.ts';
 import { type AlignTo, align, alignTarget, isAroundAll, spread } from '../../commands.ts';
 import { useBench, useBenchActions, useSelected } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
@@ -23,12 +24,12 @@ import type { ToolOptions } from '../../tools/tool-options.ts';
 import { Part } from '../drawer.tsx';
 
 const alignments: readonly { value: Alignment; text: string; icon: LucideIcon }[] = [
-  { value: 'left', text: 'Left edges', icon: AlignStartVertical },
-  { value: 'centre', text: 'Middles across', icon: AlignCenterVertical },
-  { value: 'right', text: 'Right edges', icon: AlignEndVertical },
-  { value: 'top', text: 'Top edges', icon: AlignStartHorizontal },
-  { value: 'middle', text: 'Middles up and down', icon: AlignCenterHorizontal },
-  { value: 'bottom', text: 'Bottom edges', icon: AlignEndHorizontal },
+  { value: 'left', text: t('Left edges'), icon: AlignStartVertical },
+  { value: 'centre', text: t('Middles across'), icon: AlignCenterVertical },
+  { value: 'right', text: t('Right edges'), icon: AlignEndVertical },
+  { value: 'top', text: t('Top edges'), icon: AlignStartHorizontal },
+  { value: 'middle', text: t('Middles up and down'), icon: AlignCenterHorizontal },
+  { value: 'bottom', text: t('Bottom edges'), icon: AlignEndHorizontal },
 ];
 
 const usualSpread = { gap: 5, spacing: 'gap' as Spreading };
@@ -57,22 +58,22 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
   const isGone = chosen.startsWith('sheet:') && !sheets.some(({ id }) => chosen === `sheet:${id}`);
   const used: AlignTo = staying ? 'stays' : isGone ? 'selection' : chosen;
   return (
-    <Part title="Align and spread" folds>
+    <Part title={t('Align and spread')} folds>
       <Choice<AlignTo | `stays:${string}`>
-        label="Aligned to"
+        label={t('Aligned to')}
         value={staying ? `stays:${staying.key}` : used}
         options={[
-          { value: 'selection', text: 'The selection' },
+          { value: 'selection', text: t('The selection') },
           ...(things.length > 1
             ? things
                 .slice(0, 30)
-                .map(({ key, name }) => ({ value: `stays:${key}` as const, text: name, aside: 'stays put' }))
+                .map(({ key, name }) => ({ value: `stays:${key}` as const, text: name, aside: t('stays put') }))
             : []),
           ...sheets.map((sheet) => ({
             value: `sheet:${sheet.id}` as const,
-            text: sheets.length === 1 ? 'The sheet' : sheetName(sheets, sheet, materials),
+            text: sheets.length === 1 ? t('The sheet') : sheetName(sheets, sheet, materials),
           })),
-          { value: 'bed', text: 'The bed' },
+          { value: 'bed', text: t('The bed') },
         ]}
         choose={(value) => {
           const key = value.startsWith('stays:') ? value.slice(6) : null;
@@ -84,11 +85,11 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
       />
       {things.length > 1 && isAroundAll(used) && (
         <Tick checked={alignsEach} set={(each) => actions.setToolOptions({ alignsEach: each })}>
-          Piece by piece
+          {t('Piece by piece')}
         </Tick>
       )}
       {things.length > 1 && (
-        <p className="text-[12px] text-quiet">Alt and a click on a piece of the selection makes it stay put.</p>
+        <p className="text-[12px] text-quiet">{t('Alt and a click on a piece of the selection makes it stay put.')}</p>
       )}
       <div
         className="-mx-1 flex"
@@ -103,30 +104,30 @@ const Aligning = memo(function Aligning({ listing, selection }: { listing: Listi
       {things.length > 1 && (
         <>
           <Choice
-            label="Spread by"
+            label={t('Spread by')}
             value={spacing}
             options={[
-              { value: 'gap' as const, text: 'The gap between them' },
-              { value: 'centres' as const, text: 'From centre to centre' },
+              { value: 'gap' as const, text: t('The gap between them') },
+              { value: 'centres' as const, text: t('From centre to centre') },
             ]}
             choose={(next) => keep({ spacing: next })}
           />
           <div className="flex items-end gap-1.5">
             <LengthField
-              label={spacing === 'gap' ? 'Gap' : 'Centres'}
+              label={spacing === 'gap' ? t('Gap') : t('Centres')}
               unit={unit}
               value={gap}
               commit={(next) => keep({ gap: next })}
             />
-            <Button onClick={() => spread(actions, 'x', spacing, gap)}>In a row</Button>
-            <Button onClick={() => spread(actions, 'y', spacing, gap)}>In a column</Button>
+            <Button onClick={() => spread(actions, 'x', spacing, gap)}>{t('In a row')}</Button>
+            <Button onClick={() => spread(actions, 'y', spacing, gap)}>{t('In a column')}</Button>
           </div>
         </>
       )}
       {things.length > 2 && (
         <div className="flex gap-1.5">
-          <Button onClick={() => spread(actions, 'x', spacing, null)}>Even across</Button>
-          <Button onClick={() => spread(actions, 'y', spacing, null)}>Even down</Button>
+          <Button onClick={() => spread(actions, 'x', spacing, null)}>{t('Even across')}</Button>
+          <Button onClick={() => spread(actions, 'y', spacing, null)}>{t('Even down')}</Button>
         </div>
       )}
     </Part>

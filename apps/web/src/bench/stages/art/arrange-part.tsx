@@ -15,6 +15,7 @@ import {
   Ungroup,
 } from 'lucide-react';
 import { IconButton } from '../../../ui/button.tsx';
+import { t } from '../../../words/words.ts';
 import { combine, duplicate, group, lock, mirror, order, ungroup } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { withKeys } from '../../shortcuts.ts';
@@ -28,10 +29,10 @@ import { RepeatPart } from './repeat-part.tsx';
 import { TextAlong } from './text-along.tsx';
 
 const combinings: readonly { value: Combining; text: string; icon: LucideIcon }[] = [
-  { value: 'unite', text: 'Unite', icon: SquaresUnite },
-  { value: 'subtract', text: 'Subtract those in front', icon: SquaresSubtract },
-  { value: 'intersect', text: 'Intersect', icon: SquaresIntersect },
-  { value: 'exclude', text: 'Exclude what overlaps', icon: SquaresExclude },
+  { value: 'unite', text: t('Unite'), icon: SquaresUnite },
+  { value: 'subtract', text: t('Subtract those in front'), icon: SquaresSubtract },
+  { value: 'intersect', text: t('Intersect'), icon: SquaresIntersect },
+  { value: 'exclude', text: t('Exclude what overlaps'), icon: SquaresExclude },
 ];
 
 /** What can be done with the selection. */
@@ -41,30 +42,36 @@ export function ArrangePart() {
   if (count === 0) return null;
   return (
     <>
-      <Part title="With the selection">
+      <Part title={t('With the selection')}>
         <div className="-mx-1 flex">
-          <IconButton label={withKeys('Duplicate', 'duplicate')} onClick={() => duplicate(actions)}>
+          <IconButton label={withKeys(t('Duplicate'), 'duplicate')} onClick={() => duplicate(actions)}>
             <Copy size={17} aria-hidden />
           </IconButton>
-          <IconButton label="Mirror left and right" onClick={() => mirror(actions, 90)}>
+          <IconButton label={t('Mirror left and right')} onClick={() => mirror(actions, 90)}>
             <FlipVertical2 size={17} aria-hidden />
           </IconButton>
-          <IconButton label="Mirror up and down" onClick={() => mirror(actions, 0)}>
+          <IconButton label={t('Mirror up and down')} onClick={() => mirror(actions, 0)}>
             <FlipHorizontal2 size={17} aria-hidden />
           </IconButton>
-          <IconButton label={withKeys('Group', 'group')} disabled={count < 2} onClick={() => group(actions)}>
+          <IconButton label={withKeys(t('Group'), 'group')} disabled={count < 2} onClick={() => group(actions)}>
             <GroupIcon size={17} aria-hidden />
           </IconButton>
-          <IconButton label={withKeys('Take the group apart', 'ungroup')} onClick={() => ungroup(actions)}>
+          <IconButton label={withKeys(t('Take the group apart'), 'ungroup')} onClick={() => ungroup(actions)}>
             <Ungroup size={17} aria-hidden />
           </IconButton>
-          <IconButton label="To the front (Shift Page Up; a step: Page Up)" onClick={() => order(actions, 'front')}>
+          <IconButton
+            label={t('To the front (Shift Page Up; a step: Page Up)')}
+            onClick={() => order(actions, 'front')}
+          >
             <ArrowUpToLine size={17} aria-hidden />
           </IconButton>
-          <IconButton label="To the back (Shift Page Down; a step: Page Down)" onClick={() => order(actions, 'back')}>
+          <IconButton
+            label={t('To the back (Shift Page Down; a step: Page Down)')}
+            onClick={() => order(actions, 'back')}
+          >
             <ArrowDownToLine size={17} aria-hidden />
           </IconButton>
-          <IconButton label="Lock" onClick={() => lock(actions)}>
+          <IconButton label={t('Lock')} onClick={() => lock(actions)}>
             <Lock size={17} aria-hidden />
           </IconButton>
         </div>

@@ -5,6 +5,7 @@ import { useMemo, useRef } from 'react';
 import { counted } from '../../../stores/numbers.ts';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
+import { t } from '../../../words/words.ts';
 import { acceptedFiles } from '../../arriving/accepted.ts';
 import { offerFiles, readAgain } from '../../arriving/arriving.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -49,7 +50,7 @@ function ArtLists() {
   const { reading, parts, refused } = useBench((state) => state.incoming);
   const chooser = useRef<HTMLInputElement>(null);
   return (
-    <Drawer title="Art" aside={<ShownCount />}>
+    <Drawer title={t('Art')} aside={<ShownCount />}>
       <input
         ref={chooser}
         type="file"
@@ -65,16 +66,16 @@ function ArtLists() {
       <button
         type="button"
         onClick={() => chooser.current?.click()}
-        title="SVG, DXF, PDF, STL and pictures"
+        title={t('SVG, DXF, PDF, STL and pictures')}
         className={`flex items-center justify-center rounded-xl border border-dashed border-petrol bg-petrol-soft/40 px-4 text-center hover:bg-petrol-soft ${empty ? 'flex-col gap-1 py-8' : 'gap-2 py-2'}`}
       >
         <FileUp size={empty ? 22 : 17} className="text-petrol" aria-hidden />
-        <span className="font-semibold text-petrol">{empty ? 'Bring in a drawing' : 'Bring in another'}</span>
+        <span className="font-semibold text-petrol">{empty ? t('Bring in a drawing') : t('Bring in another')}</span>
         {empty && (
           <>
-            <span className="text-quiet">Drop a file on the Bench, paste one, or click to choose.</span>
-            <span className="text-[12px] text-quiet">SVG, DXF, PDF, STL and pictures</span>
-            <span className="text-quiet">Or draw: the tools are at the foot of the bed.</span>
+            <span className="text-quiet">{t('Drop a file on the Bench, paste one, or click to choose.')}</span>
+            <span className="text-[12px] text-quiet">{t('SVG, DXF, PDF, STL and pictures')}</span>
+            <span className="text-quiet">{t('Or draw: the tools are at the foot of the bed.')}</span>
           </>
         )}
       </button>
@@ -82,24 +83,28 @@ function ArtLists() {
         <div className="flex items-center gap-2 rounded-[10px] border border-line p-3" role="status">
           <LoaderCircle size={16} className="animate-spin text-petrol" aria-hidden />
           <span className="min-w-0 flex-1">
-            <span className="block truncate">Reading {reading.file}…</span>
-            {parts > 0 && <span className="figures block text-[12px] text-quiet">{counted(parts)} parts</span>}
+            <span className="block truncate">{t('Reading {{file}}…', { file: reading.file })}</span>
+            {parts > 0 && (
+              <span className="figures block text-[12px] text-quiet">
+                {t('{{parts}} parts', { parts: counted(parts) })}
+              </span>
+            )}
           </span>
           <Button look="quiet" onClick={actions.stopReading}>
-            Stop
+            {t('Stop')}
           </Button>
         </div>
       )}
       {refused && (
-        <Notice level="blocks" title={`${refused.file} was not taken`}>
+        <Notice level="blocks" title={t('{{file}} was not taken', { file: refused.file })}>
           <p>{refused.why}</p>
           <Button look="quiet" className="-ml-3" onClick={actions.dismissRefusal}>
-            All right
+            {t('All right')}
           </Button>
         </Notice>
       )}
       <Button className="shrink-0" onClick={() => openBuilt(null)}>
-        Parts from numbers…
+        {t('Parts from numbers…')}
       </Button>
       <TracedPart />
       <BuiltPart />
@@ -118,8 +123,8 @@ function TracedPart() {
   const [id] = useBench((state) => state.selection);
   if (!source) return null;
   return (
-    <Part title="Outlines of a picture">
-      <Button onClick={() => changeOutlines(id)}>Find them otherwise</Button>
+    <Part title={t('Outlines of a picture')}>
+      <Button onClick={() => changeOutlines(id)}>{t('Find them otherwise')}</Button>
     </Part>
   );
 }
@@ -132,20 +137,20 @@ function BuiltPart() {
   if (!thing) return null;
   const settle = () =>
     void loadBuilders().then(({ settleParts }) =>
-      actions.edit('settle parts from numbers', (job) => settleParts(job, selection)),
+      actions.edit(t('settle parts from numbers'), (job) => settleParts(job, selection)),
     );
   const give = () =>
-    void loadBuilders().then(({ giveBack }) => actions.edit('give outlines back', (job) => giveBack(job, thing.id)));
+    void loadBuilders().then(({ giveBack }) => actions.edit(t('give outlines back'), (job) => giveBack(job, thing.id)));
   return (
-    <Part title="Parts from numbers">
+    <Part title={t('Parts from numbers')}>
       <div className="grid grid-cols-2 gap-2">
-        <Button onClick={() => openBuilt(thing)}>Change numbers</Button>
-        <Button onClick={settle} title="They become plain outlines, and follow no numbers any more">
-          Settle
+        <Button onClick={() => openBuilt(thing)}>{t('Change numbers')}</Button>
+        <Button onClick={settle} title={t('They become plain outlines, and follow no numbers any more')}>
+          {t('Settle')}
         </Button>
         {thing.outlines && (
-          <Button className="col-span-2" onClick={give} title="They are what they were before they were joined">
-            Give the outlines back
+          <Button className="col-span-2" onClick={give} title={t('They are what they were before they were joined')}>
+            {t('Give the outlines back')}
           </Button>
         )}
       </div>
@@ -156,7 +161,7 @@ function BuiltPart() {
 function ShownCount() {
   const drawing = useBench((state) => jobOf(state).drawing);
   const shown = drawing.items.reduce((sum, { hidden }) => (hidden ? sum : sum + 1), 0);
-  return shown === 1 ? '1 item' : `${shown} items`;
+  return shown === 1 ? t('1 item') : t('{{shown}} items', { shown });
 }
 
 /** Parts that files did not show or that were cut to a clip: kept, not burnt. */
@@ -167,13 +172,14 @@ function HiddenPart() {
   if (hidden.length === 0) return null;
   const bringIn = (items: readonly Item[]) => {
     const ids = new Set(items.map(({ id }) => id));
-    actions.edit(`bring in ${ids.size} hidden ${ids.size === 1 ? 'part' : 'parts'}`, (job) =>
-      hideItems(job, ids, false),
+    actions.edit(
+      t('bring in {{ids}} hidden {{ids2}}', { ids: ids.size, ids2: ids.size === 1 ? t('part') : t('parts') }),
+      (job) => hideItems(job, ids, false),
     );
     actions.select(ids);
   };
   return (
-    <Part title={`Hidden, not burnt: ${hidden.length}`}>
+    <Part title={t('Hidden, not burnt: {{hidden}}', { hidden: hidden.length })}>
       <ul className="flex flex-col">
         {hidden.slice(0, 40).map((item) => (
           <li
@@ -184,14 +190,14 @@ function HiddenPart() {
           >
             <span className="truncate">{nameOf(item)}</span>
             <Button look="quiet" onClick={() => bringIn([item])}>
-              Bring in
+              {t('Bring in')}
             </Button>
           </li>
         ))}
       </ul>
       {hidden.length > 1 && (
         <Button className="self-start" onClick={() => bringIn(hidden)}>
-          Bring all {hidden.length} in
+          {t('Bring all {{hidden}} in', { hidden: hidden.length })}
         </Button>
       )}
     </Part>
@@ -205,7 +211,7 @@ function BroughtIn() {
   if (arrivals.length === 0) return null;
   const again = (arrival: Arrival) => void readAgain(actions, arrival);
   return (
-    <Part title="Brought in">
+    <Part title={t('Brought in')}>
       <ul className="flex flex-col">
         {arrivals.map((arrival) => (
           <li key={arrival.id} className="flex items-center justify-between gap-2 pl-2">
@@ -213,7 +219,10 @@ function BroughtIn() {
               {arrival.file}
             </span>
             {arrival.originalId !== null && (
-              <IconButton label={`Read ${arrival.file} again, with other choices`} onClick={() => again(arrival)}>
+              <IconButton
+                label={t('Read {{file}} again, with other choices', { file: arrival.file })}
+                onClick={() => again(arrival)}
+              >
                 <RotateCw size={15} aria-hidden />
               </IconButton>
             )}

@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions, useBenchLater, useSelected } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { ownLayers } from '../../use-own-layers.ts';
@@ -25,8 +26,9 @@ export function BurntAs() {
   }, [layers, placed, selection, drawing]);
   const value = on.length === 1 ? on[0].id : null;
   const pin = (layerId: string | null) =>
-    actions.edit(layerId === null ? 'unpin' : `pin to ${layers.find(({ id }) => id === layerId)?.name}`, (job) =>
-      pinItems(job, actions.get().selection, layerId),
+    actions.edit(
+      layerId === null ? 'unpin' : t('pin to {{name}}', { name: layers.find(({ id }) => id === layerId)?.name }),
+      (job) => pinItems(job, actions.get().selection, layerId),
     );
   // Of a job with several runs: those in which all or some of it burns.
   const inRuns = runs.filter(
@@ -39,16 +41,16 @@ export function BurntAs() {
       <div className="flex items-center gap-1.5">
         <div className="min-w-0 flex-1">
           <Choice
-            label="Layer of the selection"
+            label={t('Layer of the selection')}
             bare
             value={value}
-            empty={on.length > 1 ? `On ${on.length} layers` : 'On no layer yet'}
+            empty={on.length > 1 ? t('On {{on}} layers', { on: on.length }) : t('On no layer yet')}
             icon={pinned > 0 ? <Pin size={14} className="shrink-0 text-petrol" aria-hidden /> : undefined}
             options={[...ownLayers(layers), ...on.filter(({ id }) => cardOfLayer(id) !== null)].map(
               ({ id, name, operation }) => ({
                 value: id,
                 text: name,
-                aside: isBurnt(operation) ? undefined : 'not burnt',
+                aside: isBurnt(operation) ? undefined : t('not burnt'),
                 mark: <OperationMark operation={operation} />,
               }),
             )}
@@ -56,25 +58,27 @@ export function BurntAs() {
           />
         </div>
         {pinned > 0 && (
-          <Button title="Hands it back to the colour key" onClick={() => pin(null)}>
-            Unpin
+          <Button title={t('Hands it back to the colour key')} onClick={() => pin(null)}>
+            {t('Unpin')}
           </Button>
         )}
       </div>
       {also.length > 0 && (
         <div className="flex items-center justify-between gap-1.5 text-[12px] text-quiet">
-          <span>The outline burns on {also.map(({ name }) => name).join(', ')} as well</span>
+          <span>{t('The outline burns on {{also}} as well', { also: also.map(({ name }) => name).join(', ') })}</span>
           <Button
             look="quiet"
-            onClick={() => actions.edit('burn on one layer', (job) => alsoOn(job, actions.get().selection, null))}
+            onClick={() => actions.edit(t('burn on one layer'), (job) => alsoOn(job, actions.get().selection, null))}
           >
-            Take back
+            {t('Take back')}
           </Button>
         </div>
       )}
       {runs.length > 1 && (
         <p className="text-[12px] text-quiet">
-          {inRuns.length > 0 ? `Burns in ${inRuns.map(({ name }) => name).join(', ')}` : 'Burns in no run'}
+          {inRuns.length > 0
+            ? t('Burns in {{inRuns}}', { inRuns: inRuns.map(({ name }) => name).join(', ') })
+            : t('Burns in no run')}
         </p>
       )}
     </>

@@ -6,6 +6,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { newId } from '../../new-id.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
@@ -21,18 +22,18 @@ export function LayoutPart() {
     }),
   );
   const add = (axis: 'x' | 'y') => {
-    if (mark) actions.edit('put a guide line', (job) => setGuide(job, { id: newId(), axis, at: mark[axis] }));
+    if (mark) actions.edit(t('put a guide line'), (job) => setGuide(job, { id: newId(), axis, at: mark[axis] }));
   };
   const clear = () =>
-    actions.edit('take the guide lines away', (job) => guides.reduce((done, { id }) => removeGuide(done, id), job));
+    actions.edit(t('take the guide lines away'), (job) => guides.reduce((done, { id }) => removeGuide(done, id), job));
   if (!mark && guides.length === 0 && dimensions.length === 0) return null;
   return (
     <>
-      <Part title={`Guide lines: ${guides.length}`}>
+      <Part title={t('Guide lines: {{guides}}', { guides: guides.length })}>
         {mark && (
           <div className="flex flex-wrap gap-1.5">
-            <Button onClick={() => add('x')}>Upright at the mark</Button>
-            <Button onClick={() => add('y')}>Level at it</Button>
+            <Button onClick={() => add('x')}>{t('Upright at the mark')}</Button>
+            <Button onClick={() => add('y')}>{t('Level at it')}</Button>
           </div>
         )}
         <ul className="flex flex-col gap-1">
@@ -42,13 +43,13 @@ export function LayoutPart() {
         </ul>
         {guides.length > 0 && (
           <Button look="quiet" className="self-start" onClick={clear}>
-            Take all away
+            {t('Take all away')}
           </Button>
         )}
-        {guides.length === 0 && <p className="text-[12px] text-quiet">Pull one out of a ruler onto the bed.</p>}
+        {guides.length === 0 && <p className="text-[12px] text-quiet">{t('Pull one out of a ruler onto the bed.')}</p>}
       </Part>
       {dimensions.length > 0 && (
-        <Part title={`Dimension marks: ${dimensions.length}`}>
+        <Part title={t('Dimension marks: {{dimensions}}', { dimensions: dimensions.length })}>
           <ul className="flex flex-col">
             {dimensions.map((known) => (
               <DimensionRow key={known.id} mark={known} />
@@ -67,14 +68,14 @@ function GuideRow({ guide }: { guide: GuideLine }) {
   const { axis, at, id } = guide;
   const shown = toMachine(machine, at, at)[axis];
   const put = (value: number) =>
-    actions.edit('move a guide line', (job) =>
+    actions.edit(t('move a guide line'), (job) =>
       setGuide(job, { ...guide, at: fromMachine(machine, value, value)[axis] }),
     );
   return (
     <li className="flex items-center gap-1.5">
       <div className="min-w-0 flex-1">
         <LengthField
-          label={axis === 'x' ? 'Upright at X' : 'Level at Y'}
+          label={axis === 'x' ? t('Upright at X') : t('Level at Y')}
           layout="row"
           unit={unit}
           value={shown}
@@ -82,9 +83,9 @@ function GuideRow({ guide }: { guide: GuideLine }) {
         />
       </div>
       <IconButton
-        label="Take this guide line away"
+        label={t('Take this guide line away')}
         className="size-7"
-        onClick={() => actions.edit('take a guide line away', (job) => removeGuide(job, id))}
+        onClick={() => actions.edit(t('take a guide line away'), (job) => removeGuide(job, id))}
       >
         <X size={14} aria-hidden />
       </IconButton>
@@ -92,7 +93,7 @@ function GuideRow({ guide }: { guide: GuideLine }) {
   );
 }
 
-const axisWords: Record<DimensionMark['axis'], string> = { straight: 'straight', x: 'across', y: 'up and down' };
+const axisWords: Record<DimensionMark['axis'], string> = { straight: 'straight', x: 'across', y: t('up and down') };
 
 function DimensionRow({ mark }: { mark: DimensionMark }) {
   const actions = useBenchActions();
@@ -107,13 +108,15 @@ function DimensionRow({ mark }: { mark: DimensionMark }) {
       onPointerLeave={() => actions.pointOut([])}
     >
       <span>
-        <span className="figures text-[12.5px]">{placed ? formatLength(placed.valueMm, unit) : 'lost its end'}</span>{' '}
+        <span className="figures text-[12.5px]">{placed ? formatLength(placed.valueMm, unit) : t('lost its end')}</span>{' '}
         <span className="text-quiet">{axisWords[mark.axis]}</span>
       </span>
       <IconButton
-        label="Take this dimension mark away"
+        label={t('Take this dimension mark away')}
         className="size-7"
-        onClick={() => actions.edit('take a dimension mark away', (job) => removeDimensions(job, new Set([mark.id])))}
+        onClick={() =>
+          actions.edit(t('take a dimension mark away'), (job) => removeDimensions(job, new Set([mark.id])))
+        }
       >
         <X size={14} aria-hidden />
       </IconButton>

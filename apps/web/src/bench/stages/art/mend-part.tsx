@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useInSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
 import { join, keep, roundAgain, simplify } from '../../mend-lines.ts';
@@ -19,9 +20,9 @@ export function MendPart() {
   const inSentence = useInSentence();
   const [said, setSaid] = useState<string | null>(null);
   return (
-    <Part title="Mend lines" folds>
+    <Part title={t('Mend lines')} folds>
       <LengthField
-        label="Within"
+        label={t('Within')}
         layout="row"
         unit={unit}
         value={within}
@@ -29,21 +30,23 @@ export function MendPart() {
         commit={(next) => keepIt({ within: next })}
       />
       <div className="flex gap-1.5">
-        <Button onClick={() => setSaid(join(actions, within))}>Join ends</Button>
-        <Button onClick={() => setSaid(simplify(actions, within))}>Simplify</Button>
+        <Button onClick={() => setSaid(join(actions, within))}>{t('Join ends')}</Button>
+        <Button onClick={() => setSaid(simplify(actions, within))}>{t('Simplify')}</Button>
         <Button
-          title="Runs of short lines that lie on a circle become arcs"
+          title={t('Runs of short lines that lie on a circle become arcs')}
           onClick={() => setSaid(roundAgain(actions, within))}
         >
-          Find arcs
+          {t('Find arcs')}
         </Button>
       </div>
       {count > 1 && (
         <>
-          <p className="text-[12px] text-quiet">Of the others, keep what lies to one side of the outline in front:</p>
+          <p className="text-[12px] text-quiet">
+            {t('Of the others, keep what lies to one side of the outline in front:')}
+          </p>
           <div className="flex gap-1.5">
-            <Button onClick={() => keep(actions, 'inside')}>Inside it</Button>
-            <Button onClick={() => keep(actions, 'outside')}>Outside it</Button>
+            <Button onClick={() => keep(actions, 'inside')}>{t('Inside it')}</Button>
+            <Button onClick={() => keep(actions, 'outside')}>{t('Outside it')}</Button>
           </div>
         </>
       )}

@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
 import { type MouseEvent, memo, useCallback, useId, useMemo, useRef, useState } from 'react';
 import { IconButton } from '../../../ui/button.tsx';
+import { t } from '../../../words/words.ts';
 import { sizeAndPlace } from '../../bed-twin.tsx';
 import { useBench, useBenchActions, useBenchLater } from '../../context.ts';
 import { openRowMenu } from '../../menus/open-bed-menu.ts';
@@ -58,13 +59,13 @@ const Outlines = memo(function Outlines({ listing }: { listing: Listing }) {
   }, []);
   if (things.length === 0) return null;
   return (
-    <Part title="On the bed">
+    <Part title={t('On the bed')}>
       {things.length > searchFrom && (
         <label className="flex h-8 items-center gap-2 rounded-lg border border-line bg-raised px-2.5 focus-within:border-petrol">
           <Search size={14} className="shrink-0 text-quiet" aria-hidden />
           <input
-            aria-label="Search what is on the bed"
-            placeholder={`Search ${things.length}`}
+            aria-label={t('Search what is on the bed')}
+            placeholder={t('Search {{things}}', { things: things.length })}
             value={sought}
             onChange={(event) => setSought(event.target.value)}
             className="min-w-0 flex-1 bg-transparent outline-none"
@@ -80,7 +81,7 @@ const Outlines = memo(function Outlines({ listing }: { listing: Listing }) {
           ))}
         </ul>
       </div>
-      {rows.length === 0 && <p className="text-quiet">Nothing here is called that.</p>}
+      {rows.length === 0 && <p className="text-quiet">{t('Nothing here is called that.')}</p>}
     </Part>
   );
 });
@@ -177,7 +178,7 @@ const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle:
       {open !== null && (
         <button
           type="button"
-          aria-label={open ? `Close ${row.name}` : `Open ${row.name}`}
+          aria-label={open ? t('Close {{name}}', { name: row.name }) : t('Open {{name}}', { name: row.name })}
           aria-expanded={open}
           onClick={() => toggle(row.key)}
           className="flex size-6 shrink-0 items-center justify-center text-quiet"
@@ -190,7 +191,7 @@ const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle:
         type="button"
         data-under={under}
         aria-pressed={selected}
-        title="Double click to name it"
+        title={t('Double click to name it')}
         hidden={isNaming}
         aria-describedby={row.isTwin ? undefined : placeId}
         onDoubleClick={() => setNaming(true)}
@@ -213,14 +214,14 @@ const OutlineRow = memo(function OutlineRow({ row, toggle }: { row: Row; toggle:
         </span>
       )}
       <IconButton
-        label={locked ? `Unlock ${row.name}` : `Lock ${row.name}`}
+        label={locked ? t('Unlock {{name}}', { name: row.name }) : t('Lock {{name}}', { name: row.name })}
         className={locked ? 'size-6' : whenPointedAt}
         onClick={() => actions.edit(locked ? 'unlock' : 'lock', (job) => lockItems(job, new Set(ids), !locked))}
       >
         {locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
       </IconButton>
       <IconButton
-        label={`Hide ${row.name}`}
+        label={t('Hide {{name}}', { name: row.name })}
         className={whenPointedAt}
         onClick={() => actions.edit('hide', (job) => hideItems(job, new Set(ids), true))}
       >

@@ -7,6 +7,7 @@ import { toast } from 'sonner';
 import { Button } from '../../../ui/button.tsx';
 import { formatLength } from '../../../ui/figures.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions, useSelected } from '../../context.ts';
 import type { BenchActions } from '../../state/bench-state.ts';
 import { unitOf } from '../../state/document.ts';
@@ -32,28 +33,31 @@ export function PaintPart() {
   if (isPicture) return null;
   const [width] = widths.size === 1 ? widths : [null];
   const change = (mm: number): string | undefined => {
-    if (!(mm > 0)) return 'More than 0.';
-    if (mm > thickest) return `At most ${formatLength(thickest, unit)}.`;
-    actions.edit('change line thickness', (job) => setLineWidth(job, actions.get().selection, mm));
+    if (!(mm > 0)) return t('More than 0.');
+    if (mm > thickest) return t('At most {{thickest}}.', { thickest: formatLength(thickest, unit) });
+    actions.edit(t('change line thickness'), (job) => setLineWidth(job, actions.get().selection, mm));
     return undefined;
   };
   return (
     <div className="flex flex-col gap-1.5">
       <div className="flex items-end gap-1.5">
         <TypedField
-          label="Line thickness"
+          label={t('Line thickness')}
           unit={unit}
           text={width === null ? '' : formatLength(width, unit, { bare: true })}
-          placeholder={widths.size > 1 ? 'several' : 'no line'}
+          placeholder={widths.size > 1 ? t('several') : t('no line')}
           parse={(text) => parseLengthFrom(text, unit, width ?? 0)}
           commit={change}
         />
-        <Button onClick={() => askForPaint(actions)} title="Then click the item whose paint and layer it is to have">
+        <Button
+          onClick={() => askForPaint(actions)}
+          title={t('Then click the item whose paint and layer it is to have')}
+        >
           <Pipette size={15} aria-hidden />
-          As another item
+          {t('As another item')}
         </Button>
       </div>
-      <ul className="flex flex-wrap gap-1" aria-label="Usual thicknesses">
+      <ul className="flex flex-wrap gap-1" aria-label={t('Usual thicknesses')}>
         {keyWidths(key).map((mm) => (
           <li key={mm}>
             <Width mm={mm} unit={unit} isChosen={mm === width} choose={() => change(mm)} />
@@ -62,8 +66,10 @@ export function PaintPart() {
       </ul>
       {key.hairlineMm == null && (
         <p className="text-[12px] text-quiet">
-          The colour key {key.name} engraves no line as an area, however thick it is. Say under Colour keys from which
-          thickness on it does.
+          {t(
+            'The colour key {{name}} engraves no line as an area, however thick it is. Say under Colour keys from which thickness on it does.',
+            { name: key.name },
+          )}
         </p>
       )}
     </div>
@@ -84,7 +90,7 @@ function Width({
   return (
     <button
       type="button"
-      aria-label={`Lines ${formatLength(mm, unit)} thick`}
+      aria-label={t('Lines {{mm}} thick', { mm: formatLength(mm, unit) })}
       aria-pressed={isChosen}
       onClick={choose}
       className="figures h-7 rounded-md border border-line bg-raised px-1.5 text-[12px] hover:border-petrol aria-pressed:border-petrol aria-pressed:bg-petrol-soft"
@@ -97,12 +103,12 @@ function Width({
 /** Has the selection painted as the item that is clicked next, and on its layer. */
 function askForPaint(actions: BenchActions): void {
   const { selection } = actions.get();
-  askForPlace(actions, 'Click the item whose paint and layer it is to have', (point) => {
+  askForPlace(actions, t('Click the item whose paint and layer it is to have'), (point) => {
     const model = itemUnder(actions, point, reachPx);
     if (!model) {
-      toast.error('There is no item there. Click on a line, or inside an outline.');
+      toast.error(t('There is no item there. Click on a line, or inside an outline.'));
       return;
     }
-    actions.edit('take a paint', (job) => paintLike(job, selection, model));
+    actions.edit(t('take a paint'), (job) => paintLike(job, selection, model));
   });
 }

@@ -9,6 +9,7 @@ import { NumberField } from '../../../ui/number-field.tsx';
 import { parseAngle } from '../../../ui/plain-number.ts';
 import { Tick } from '../../../ui/tick.tsx';
 import { TypedField } from '../../../ui/typed-field.tsx';
+import { t } from '../../../words/words.ts';
 import { addCopies, mirror } from '../../commands.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
@@ -46,19 +47,19 @@ export function PlacePart() {
       : pointAtAngle({ x: 0, y: 0 }, offset.distance, offset.angle);
   const move = () => {
     const { x, y } = way();
-    actions.edit('move by', (job) => moveItems(job, actions.get().selection, x, y));
+    actions.edit(t('move by'), (job) => moveItems(job, actions.get().selection, x, y));
     actions.rememberMove(x, y);
   };
   const copy = () => {
     const { x, y } = way();
     const maps = Array.from({ length: copies }, (_, i) => translation(x * (i + 1), y * (i + 1)));
-    addCopies(actions, copies === 1 ? 'copy by' : `make ${copies} copies`, maps, links, true);
+    addCopies(actions, copies === 1 ? t('copy by') : t('make {{copies}} copies', { copies }), maps, links, true);
     actions.rememberMove(x, y);
   };
   const place = () => {
     if (!mark) return;
     const state = actions.get();
-    actions.edit('place from the mark', (job) => placeFrom(job, state.selection, anchorOf(state), mark, way()));
+    actions.edit(t('place from the mark'), (job) => placeFrom(job, state.selection, anchorOf(state), mark, way()));
   };
   const about = () => {
     const state = actions.get();
@@ -66,17 +67,17 @@ export function PlacePart() {
   };
   const turnIt = (copying: boolean) => {
     const map = rotation(-turn, about());
-    if (copying) addCopies(actions, `copy turned ${turn}°`, [map], links);
-    else actions.edit(`turn ${turn}°`, (job) => transformItems(job, actions.get().selection, map));
+    if (copying) addCopies(actions, t('copy turned {{turn}}°', { turn }), [map], links);
+    else actions.edit(t('turn {{turn}}°', { turn }), (job) => transformItems(job, actions.get().selection, map));
   };
   return (
-    <Part title="Place exactly" folds>
+    <Part title={t('Place exactly')} folds>
       <Choice<By>
-        label="Given by"
+        label={t('Given by')}
         value={mode}
         options={[
-          { value: 'axes', text: 'Across and down' },
-          { value: 'angle', text: 'Distance and angle' },
+          { value: 'axes', text: t('Across and down') },
+          { value: 'angle', text: t('Distance and angle') },
         ]}
         choose={(next) => keep({ mode: next })}
       />
@@ -89,13 +90,13 @@ export function PlacePart() {
         ) : (
           <>
             <LengthField
-              label="Distance"
+              label={t('Distance')}
               unit={unit}
               value={offset.distance}
               commit={(distance) => keep({ distance })}
             />
             <TypedField
-              label="Direction"
+              label={t('Direction')}
               unit="°"
               text={String(offset.angle)}
               parse={parseAngle}
@@ -105,32 +106,32 @@ export function PlacePart() {
         )}
       </div>
       <div className="flex items-end gap-1.5">
-        <Button onClick={move}>Move by</Button>
-        <Button onClick={copy}>Copy by</Button>
+        <Button onClick={move}>{t('Move by')}</Button>
+        <Button onClick={copy}>{t('Copy by')}</Button>
         <div className="w-[64px] pointer-coarse:w-[84px]">
           <NumberField label="×" value={copies} least={1} most={1000} whole commit={(next) => keep({ copies: next })} />
         </div>
       </div>
       {mark ? (
-        <Button onClick={place}>Place its anchor that far from the mark</Button>
+        <Button onClick={place}>{t('Place its anchor that far from the mark')}</Button>
       ) : (
         <p className="text-[12px] text-quiet">
-          M marks the point under the pointer: an end, a middle, an edge to place from.
+          {t('M marks the point under the pointer: an end, a middle, an edge to place from.')}
         </p>
       )}
       <div className="flex items-end gap-1.5">
         <TypedField
-          label="Turn"
+          label={t('Turn')}
           unit="°"
           text={String(turn)}
           parse={parseAngle}
           commit={(degrees) => void keep({ turn: degrees })}
         />
-        <Button onClick={() => turnIt(false)}>{mark ? 'About the mark' : 'Turn'}</Button>
-        <Button onClick={() => turnIt(true)}>A copy</Button>
+        <Button onClick={() => turnIt(false)}>{mark ? t('About the mark') : t('Turn')}</Button>
+        <Button onClick={() => turnIt(true)}>{t('A copy')}</Button>
       </div>
       <Tick checked={linked} set={(checked) => keep({ linked: checked })}>
-        copies are linked: a change of one changes all
+        {t('copies are linked: a change of one changes all')}
       </Tick>
       <MirrorRow />
     </Part>
@@ -153,12 +154,12 @@ function MirrorRow() {
     <div className="flex items-end gap-1.5">
       <div className="min-w-0 flex-1">
         <Choice<MirrorLine>
-          label="Mirror over"
+          label={t('Mirror over')}
           value={line}
           options={[
-            { value: 'upright', text: 'An upright line' },
-            { value: 'level', text: 'A level line' },
-            { value: 'angle', text: 'A slanted line' },
+            { value: 'upright', text: t('An upright line') },
+            { value: 'level', text: t('A level line') },
+            { value: 'angle', text: t('A slanted line') },
           ]}
           choose={(next) => keep({ line: next })}
         />
@@ -166,7 +167,7 @@ function MirrorRow() {
       {line === 'angle' && (
         <div className="w-[64px] pointer-coarse:w-[84px]">
           <TypedField
-            label="At"
+            label={t('At')}
             unit="°"
             text={String(angle)}
             parse={parseAngle}
@@ -175,10 +176,10 @@ function MirrorRow() {
         </div>
       )}
       <Button
-        title={mark ? 'The line goes through the mark' : 'The line goes through the chosen point of the frame'}
+        title={mark ? t('The line goes through the mark') : t('The line goes through the chosen point of the frame')}
         onClick={() => mirror(actions, degrees, through())}
       >
-        {mark ? 'at the mark' : 'at its point'}
+        {mark ? t('at the mark') : t('at its point')}
       </Button>
     </div>
   );

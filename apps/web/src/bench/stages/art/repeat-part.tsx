@@ -7,6 +7,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
+import { t } from '../../../words/words.ts';
 import { addCopies } from '../../commands.ts';
 import { useBench, useBenchActions, useSelected } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
@@ -64,13 +65,13 @@ export function RepeatPart() {
     setOpen(true);
   };
   return (
-    <Part title="Repeat" folds>
+    <Part title={t('Repeat')} folds>
       <Choice
-        label="Repeat"
+        label={t('Repeat')}
         value={kind}
         options={[
-          { value: 'grid' as const, text: 'Rows and columns' },
-          { value: 'ring' as const, text: 'Around a point', aside: mark ? 'the mark' : 'below it' },
+          { value: 'grid' as const, text: t('Rows and columns') },
+          { value: 'ring' as const, text: t('Around a point'), aside: mark ? t('the mark') : t('below it') },
         ]}
         choose={(value) => {
           keep({ kind: value });
@@ -81,7 +82,7 @@ export function RepeatPart() {
         <>
           <div className="grid grid-cols-2 gap-1.5">
             <NumberField
-              label="Columns"
+              label={t('Columns')}
               layout="stack"
               value={grid.columns}
               least={1}
@@ -90,7 +91,7 @@ export function RepeatPart() {
               commit={(columns) => change({ columns })}
             />
             <NumberField
-              label="Rows"
+              label={t('Rows')}
               layout="stack"
               value={grid.rows}
               least={1}
@@ -98,21 +99,21 @@ export function RepeatPart() {
               whole
               commit={(rows) => change({ rows })}
             />
-            <LengthField label="Gap across" unit={unit} value={grid.gapX} commit={(gapX) => change({ gapX })} />
-            <LengthField label="Gap down" unit={unit} value={grid.gapY} commit={(gapY) => change({ gapY })} />
+            <LengthField label={t('Gap across')} unit={unit} value={grid.gapX} commit={(gapX) => change({ gapX })} />
+            <LengthField label={t('Gap down')} unit={unit} value={grid.gapY} commit={(gapY) => change({ gapY })} />
           </div>
           <div className="flex items-center justify-between gap-2">
             <Tick checked={grid.brick} set={(checked) => change({ brick: checked })}>
-              like bricks
+              {t('like bricks')}
             </Tick>
             {sheet && (
               <Button
                 look="quiet"
                 disabled={Boolean(sheet.angle)}
-                title={sheet.angle ? 'The sheet is turned: turn it straight to fill it' : undefined}
+                title={sheet.angle ? t('The sheet is turned: turn it straight to fill it') : undefined}
                 onClick={fill}
               >
-                As many as fit
+                {t('As many as fit')}
               </Button>
             )}
           </div>
@@ -121,7 +122,7 @@ export function RepeatPart() {
         <>
           <div className="grid grid-cols-2 gap-1.5">
             <NumberField
-              label="Copies in all"
+              label={t('Copies in all')}
               layout="stack"
               value={ring.count}
               least={2}
@@ -130,7 +131,7 @@ export function RepeatPart() {
               commit={(count) => changeRing({ count })}
             />
             <NumberField
-              label="Over"
+              label={t('Over')}
               layout="stack"
               unit="°"
               value={ring.sweep}
@@ -139,16 +140,21 @@ export function RepeatPart() {
               commit={(sweep) => changeRing({ sweep })}
             />
             {!mark && (
-              <LengthField label="Radius" unit={unit} value={ring.radius} commit={(radius) => changeRing({ radius })} />
+              <LengthField
+                label={t('Radius')}
+                unit={unit}
+                value={ring.radius}
+                commit={(radius) => changeRing({ radius })}
+              />
             )}
           </div>
           <Tick checked={ring.turned} set={(checked) => changeRing({ turned: checked })}>
-            turned with their place
+            {t('turned with their place')}
           </Tick>
         </>
       )}
       <Tick checked={linked} set={(checked) => keep({ linked: checked })}>
-        linked: a change of one changes all
+        {t('linked: a change of one changes all')}
       </Tick>
       <Button
         disabled={maps.length === 0}
@@ -156,11 +162,11 @@ export function RepeatPart() {
           setOpen(false);
           // What is shown may be a moment behind.
           const now = mapsOf(selectionBox(actions.get()));
-          addCopies(actions, `make ${now.length} copies`, now, linked ? 'all' : 'none', true);
+          addCopies(actions, t('make {{now}} copies', { now: now.length }), now, linked ? 'all' : 'none', true);
           keepGrid({ columns: 1, rows: 1 });
         }}
       >
-        {maps.length === 0 ? 'Make copies' : `Make ${maps.length} ${maps.length === 1 ? 'copy' : 'copies'}`}
+        {maps.length === 0 ? t('Make copies') : `Make ${maps.length} ${maps.length === 1 ? t('copy') : t('copies')}`}
       </Button>
     </Part>
   );

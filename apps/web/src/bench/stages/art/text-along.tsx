@@ -4,6 +4,7 @@ import { invert, type Path, transformPath } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
+import { t } from '../../../words/words.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { newId } from '../../new-id.ts';
@@ -25,10 +26,10 @@ export function TextAlong() {
   const line = chosen.find((item) => item !== text && item.shape.kind !== 'picture');
   if (!text) return null;
   if (chosen.length === 1 && text.shape.text.along) {
-    return <Button onClick={() => void setAlong(actions, text, null)}>Set the text straight again</Button>;
+    return <Button onClick={() => void setAlong(actions, text, null)}>{t('Set the text straight again')}</Button>;
   }
   if (!line) return null;
-  return <Button onClick={() => void setAlong(actions, text, line)}>Lead the text along the line</Button>;
+  return <Button onClick={() => void setAlong(actions, text, line)}>{t('Lead the text along the line')}</Button>;
 }
 
 /** Sets a text along a line's first outline as that is now; null sets it straight. */
@@ -39,10 +40,11 @@ async function setAlong(actions: BenchActions, item: TextItem, line: Item | null
   const text = along ? { ...straight, along, width: null } : straight;
   try {
     const { path, beyond } = await work('setText', [text]);
-    actions.edit(along ? 'lead a text along a line' : 'set a text straight', (job) =>
+    actions.edit(along ? t('lead a text along a line') : t('set a text straight'), (job) =>
       replaceShape(job, item.id, [{ kind: 'text', text, path }], newId),
     );
-    if (beyond > 0) toast.message(`${beyond} letters find no room on the line and are left out. Make them smaller.`);
+    if (beyond > 0)
+      toast.message(t('{{beyond}} letters find no room on the line and are left out. Make them smaller.', { beyond }));
   } catch (error) {
     toast.error(sentenceOf(error));
   }

@@ -11,6 +11,7 @@ import { asLength, formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { parseAngle } from '../../../ui/plain-number.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
+import { t } from '../../../words/words.ts';
 import { showBed } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { changeMachine, offeredMachines } from '../../machine-choice.ts';
@@ -20,8 +21,8 @@ import { Drawer, Part } from '../drawer.tsx';
 import { SheetThickness } from './sheet-thickness.tsx';
 
 const originWords = {
-  'top-left': 'top left, Y downwards',
-  'bottom-left': 'bottom left, Y upwards',
+  'top-left': t('top left, Y downwards'),
+  'bottom-left': t('bottom left, Y upwards'),
   centre: 'centre, Y upwards',
 };
 
@@ -35,10 +36,10 @@ export function BedDrawer() {
   const materials = useBench((state) => state.shop.materials);
   const length = (mm: number) => formatLength(mm, unit);
   return (
-    <Drawer title="Bed" aside={`${length(machine.bedWidth)} × ${length(machine.bedHeight)}`}>
-      <Part title="Machine">
+    <Drawer title={t('Bed')} aside={`${length(machine.bedWidth)} × ${length(machine.bedHeight)}`}>
+      <Part title={t('Machine')}>
         <Choice
-          label="Machine"
+          label={t('Machine')}
           bare
           value={machine.id}
           options={offeredMachines(machines, machine.id).map((offered) => ({
@@ -51,13 +52,15 @@ export function BedDrawer() {
             showBed(actions);
           }}
         />
-        <p className="text-[12px] text-quiet">Zero {originWords[machine.origin]}.</p>
+        <p className="text-[12px] text-quiet">
+          {t('Zero {{originWords}}.', { originWords: originWords[machine.origin] })}
+        </p>
       </Part>
-      <Part title="Lengths in">
+      <Part title={t('Lengths in')}>
         <RadioGroup
           value={unit}
-          onChange={(next: LengthUnit) => actions.edit(`lengths in ${next}`, (job) => setUnit(job, next))}
-          aria-label="Lengths in"
+          onChange={(next: LengthUnit) => actions.edit(t('lengths in {{next}}', { next }), (job) => setUnit(job, next))}
+          aria-label={t('Lengths in')}
           className="grid grid-cols-3 gap-1 rounded-lg bg-table p-1"
         >
           {lengthUnits.map((known) => (
@@ -75,19 +78,24 @@ export function BedDrawer() {
         <SheetPart
           key={sheet.id}
           sheet={sheet}
-          title={sheets.length === 1 ? 'Sheet' : `Sheet ${i + 1}: ${sheetName(sheets, sheet, materials)}`}
+          title={
+            sheets.length === 1
+              ? t('Sheet')
+              : t('Sheet {{i}}: {{sheets}}', { i: i + 1, sheets: sheetName(sheets, sheet, materials) })
+          }
+          folds={sheets.length > 1}
           shut={sheets.length > 2 && i > 0}
           machine={machine}
           unit={unit}
         />
       ))}
-      <Part title={sheets.length === 0 ? 'Sheet' : 'Another sheet'}>
+      <Part title={sheets.length === 0 ? t('Sheet') : t('Another sheet')}>
         <MaterialChoice
           value={null}
           choose={(id) => (sheets.length === 0 ? chooseMaterial(actions, id) : addSheet(actions, id))}
         />
         {sheets.length === 0 && (
-          <p className="text-[12px] text-quiet">Choose what lies on the bed; its recipes come with it.</p>
+          <p className="text-[12px] text-quiet">{t('Choose what lies on the bed; its recipes come with it.')}</p>
         )}
       </Part>
     </Drawer>
@@ -100,9 +108,9 @@ export function MaterialChoice({ value, choose }: { value: string | null; choose
   const unit = useBench(unitOf);
   return (
     <Choice
-      label="Material"
+      label={t('Material')}
       value={value}
-      empty="Choose the material"
+      empty={t('Choose the material')}
       icon={<Layers size={15} className="shrink-0 text-petrol" aria-hidden />}
       options={offeredMaterials(materials, value).map(({ id, name, thicknessMm, tone }) => ({
         value: id,
@@ -115,8 +123,15 @@ export function MaterialChoice({ value, choose }: { value: string | null; choose
   );
 }
 
-function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine: Machine; unit: LengthUnit }) {
-  const { sheet, title, shut, machine, unit } = props;
+function SheetPart(props: {
+  sheet: Sheet;
+  title: string;
+  folds: boolean;
+  shut: boolean;
+  machine: Machine;
+  unit: LengthUnit;
+}) {
+  const { sheet, title, folds, shut, machine, unit } = props;
   const actions = useBenchActions();
   // A sheet's place is that of its corner nearest to zero, in the machine's frame.
   const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height;
@@ -127,51 +142,51 @@ function SheetPart(props: { sheet: Sheet; title: string; shut: boolean; machine:
     return undefined;
   };
   const size = (side: 'width' | 'height') => (mm: number) => {
-    if (!(mm > 0)) return 'A sheet is larger than 0.';
-    if (mm > 10_000) return 'No sheet is that large.';
+    if (!(mm > 0)) return t('A sheet is larger than 0.');
+    if (mm > 10_000) return t('No sheet is that large.');
     const y = side === 'height' && up < 0 ? corner - mm : sheet.y;
     // Cut to another size, it is still of the same sheet in stock.
-    return change('size of the sheet', { [side]: mm, y });
+    return change(t('size of the sheet'), { [side]: mm, y });
   };
   const margin = (mm: number) => {
-    if (mm < 0) return 'A margin is not below 0.';
-    if (mm * 2 >= Math.min(sheet.width, sheet.height)) return 'That leaves nothing of the sheet.';
-    return change('margin of the sheet', { margin: mm });
+    if (mm < 0) return t('A margin is not below 0.');
+    if (mm * 2 >= Math.min(sheet.width, sheet.height)) return t('That leaves nothing of the sheet.');
+    return change(t('margin of the sheet'), { margin: mm });
   };
   return (
-    <Part title={title} folds={title !== 'Sheet'} shut={shut}>
+    <Part title={title} folds={folds} shut={shut}>
       <MaterialChoice value={sheet.materialId} choose={(id) => chooseMaterial(actions, id, sheet.id)} />
       <StockChoice sheet={sheet} machine={machine} unit={unit} />
       <div className="grid grid-cols-2 gap-2">
-        <LengthField label="Width" unit={unit} value={sheet.width} commit={size('width')} />
-        <LengthField label="Height" unit={unit} value={sheet.height} commit={size('height')} />
+        <LengthField label={t('Width')} unit={unit} value={sheet.width} commit={size('width')} />
+        <LengthField label={t('Height')} unit={unit} value={sheet.height} commit={size('height')} />
         <LengthField
-          label="X of its corner"
+          label={t('X of its corner')}
           unit={unit}
           value={place.x}
-          commit={(x) => change('move the sheet', { x: sheet.x + x - place.x })}
+          commit={(x) => change(t('move the sheet'), { x: sheet.x + x - place.x })}
         />
         <LengthField
-          label="Y of its corner"
+          label={t('Y of its corner')}
           unit={unit}
           value={place.y}
-          commit={(y) => change('move the sheet', { y: sheet.y + (y - place.y) * up })}
+          commit={(y) => change(t('move the sheet'), { y: sheet.y + (y - place.y) * up })}
         />
         <SheetThickness sheet={sheet} alone />
-        <LengthField label="Safe margin" unit={unit} value={sheet.margin} commit={margin} />
+        <LengthField label={t('Safe margin')} unit={unit} value={sheet.margin} commit={margin} />
         <TypedField
-          label="Turned"
+          label={t('Turned')}
           unit="°"
           text={String(-(sheet.angle ?? 0) || 0)}
           parse={parseAngle}
-          commit={(degrees) => change('turn the sheet', { angle: -degrees % 360 })}
+          commit={(degrees) => change(t('turn the sheet'), { angle: -degrees % 360 })}
         />
       </div>
       <Button
         className="mt-1 self-start"
-        onClick={() => actions.edit('take the sheet away', (job) => removeSheet(job, sheet.id))}
+        onClick={() => actions.edit(t('take the sheet away'), (job) => removeSheet(job, sheet.id))}
       >
-        Take the sheet away
+        {t('Take the sheet away')}
       </Button>
     </Part>
   );
@@ -187,18 +202,18 @@ function StockChoice({ sheet, machine, unit }: { sheet: Sheet; machine: Machine;
     `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
   return (
     <Choice
-      label="From stock"
+      label={t('From stock')}
       value={taken?.id ?? null}
-      empty="Not from stock"
+      empty={t('Not from stock')}
       options={material.stock.map((entry) => ({
         value: entry.id,
-        text: `${size(entry)}${entry.offcut ? ', offcut' : ''}`,
-        aside: `${entry.count} left`,
+        text: `${size(entry)}${entry.offcut ? t(', offcut') : ''}`,
+        aside: t('{{count}} left', { count: entry.count }),
       }))}
       choose={(stockId) => {
         const { width, height } = sheetAsStocked(sheet.id, material, machine, stockId);
         const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height - height;
-        actions.edit('sheet from stock', (job) => setSheet(job, { ...sheet, stockId, width, height, y: corner }));
+        actions.edit(t('sheet from stock'), (job) => setSheet(job, { ...sheet, stockId, width, height, y: corner }));
       }}
     />
   );

@@ -2,6 +2,7 @@ import type { Sheet } from '@lambent/core/document';
 import { setSheet } from '@lambent/core/edits';
 import { thicknessOf } from '@lambent/core/recipes';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
@@ -16,15 +17,17 @@ export function SheetThickness({ sheet, alone }: { sheet: Sheet; alone: boolean 
   const nominal = material ? thicknessOf(material) : 0;
   return (
     <LengthField
-      label={alone ? 'Measured thickness' : `Thickness of ${sheetName(sheets, sheet, materials)}`}
+      label={
+        alone ? t('Measured thickness') : t('Thickness of {{sheets}}', { sheets: sheetName(sheets, sheet, materials) })
+      }
       unit={unit}
       value={sheet.thicknessMm ?? nominal}
       takes="more-than-0"
       commit={(mm) => {
-        if (mm > 100) return 'No sheet is that thick.';
+        if (mm > 100) return t('No sheet is that thick.');
         const { thicknessMm: _, ...plain } = sheet;
         const changed = Math.abs(mm - nominal) < 1e-9 ? plain : { ...plain, thicknessMm: mm };
-        actions.edit('thickness of the sheet', (job) => setSheet(job, changed));
+        actions.edit(t('thickness of the sheet'), (job) => setSheet(job, changed));
         return undefined;
       }}
     />

@@ -2,6 +2,7 @@ import { beforeSend, noteText } from '@lambent/core/checks';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useInSentence } from '../../../stores/numbers.ts';
+import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { findingsOf } from '../../state/plan.ts';
 import { Part } from '../drawer.tsx';
@@ -23,29 +24,31 @@ export function BeforeSend() {
   const fine = accepted.filter(({ code }) => code !== 'decided');
   if (!parked && notes.length + undecided.length + fine.length === 0) return null;
   return (
-    <Part title="Before you send">
+    <Part title={t('Before you send')}>
       <ul
         className="empty:hidden flex flex-col gap-1.5 rounded-[10px] border border-line bg-raised p-3"
         data-testid="before-send"
       >
         {notes.map((item) => (
           <li key={item.id} className="[overflow-wrap:anywhere]">
-            <span className="font-semibold">Note:</span> {noteText(item).slice(0, longestNote)}
+            <span className="font-semibold">{t('Note:')}</span> {noteText(item).slice(0, longestNote)}
           </li>
         ))}
         {parked && <li>{parked}</li>}
         {undecided.length > 0 && (
           <li>
-            {undecided.length} {undecided.length === 1 ? 'thing was' : 'things were'} decided for you, and not accepted
-            yet.{' '}
+            {t('{{undecided}} {{undecided2}} decided for you, and not accepted yet.', {
+              undecided: undecided.length,
+              undecided2: undecided.length === 1 ? t('thing was') : t('things were'),
+            })}{' '}
             <Link to={`/jobs/${jobId}/check`} className="font-semibold text-petrol hover:underline">
-              See {undecided.length === 1 ? 'it' : 'them'}
+              {t('See {{undecided}}', { undecided: undecided.length === 1 ? t('it') : t('them') })}
             </Link>
           </li>
         )}
         {fine.map((finding) => (
           <li key={finding.message} className="[overflow-wrap:anywhere]">
-            <span className="font-semibold">Accepted:</span> {inSentence(finding.message)}{' '}
+            <span className="font-semibold">{t('Accepted:')}</span> {inSentence(finding.message)}{' '}
             <span className="text-quiet">{finding.accepted}</span>
           </li>
         ))}

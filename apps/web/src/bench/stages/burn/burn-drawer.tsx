@@ -2,6 +2,7 @@ import { stepTitle } from '@lambent/core/plan';
 import { formatClock } from '@lambent/core/units';
 import { useLive } from '../../../stores/live.ts';
 import { fixed, formatDuration } from '../../../ui/figures.ts';
+import { said, t } from '../../../words/words.ts';
 import { cardStepsTitle, shownSteps } from '../../card/card-steps.ts';
 import { useBench } from '../../context.ts';
 import { machineOf } from '../../state/document.ts';
@@ -29,7 +30,7 @@ export function BurnDrawer() {
   const state = useLive((live) => live.machines[machine.id]);
   const isBurning = state?.runId != null;
   return (
-    <Drawer title="Burn" aside={plan ? formatDuration(plan.timeS) : undefined}>
+    <Drawer title={t('Burn')} aside={plan ? formatDuration(plan.timeS) : undefined}>
       <MachinePart machine={machine} state={state} />
       {!isBurning && (
         <>
@@ -41,18 +42,18 @@ export function BurnDrawer() {
       )}
       {plan && plan.steps.length > 0 && !run && <PreviewPart timeS={plan.timeS - plan.backS} />}
       {plan && plan.steps.length > 0 && (
-        <Part title="Time">
+        <Part title={t('Time')}>
           <dl className="figures flex flex-col gap-1 text-[12.5px]">
             {shownSteps(plan.steps).map((shown) =>
               shown.kind === 'card' ? (
                 <Fact key={shown.steps[0].id} name={cardStepsTitle(shown.steps)} value={formatClock(shown.timeS)} />
               ) : (
-                <Fact key={shown.step.id} name={stepTitle(shown.step)} value={formatClock(shown.step.timeS)} />
+                <Fact key={shown.step.id} name={said(stepTitle(shown.step))} value={formatClock(shown.step.timeS)} />
               ),
             )}
-            <Fact name="Back to rest" value={formatClock(plan.backS)} />
-            <Fact name="In all" value={formatClock(plan.timeS)} isSum />
-            <Fact name="Moved unlit" value={`${fixed(plan.travelMm / 1000, 2)} m`} />
+            <Fact name={t('Back to rest')} value={formatClock(plan.backS)} />
+            <Fact name={t('In all')} value={formatClock(plan.timeS)} isSum />
+            <Fact name={t('Moved unlit')} value={`${fixed(plan.travelMm / 1000, 2)} m`} />
           </dl>
         </Part>
       )}

@@ -5,6 +5,7 @@ import { sentenceOf } from '../../../api.ts';
 import { wholeDayAndTimeOf } from '../../../stores/dates.ts';
 import { Button } from '../../../ui/button.tsx';
 import { download } from '../../../ui/download.ts';
+import { t } from '../../../words/words.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
@@ -28,7 +29,7 @@ export function JobSheetPart() {
       use(await work('jobSheet', [jobOf(state), shop, wish, choiceOf(state)]));
       return true;
     } catch (error) {
-      toast.error(`The job sheet was not made. ${sentenceOf(error)}`);
+      toast.error(t('The job sheet was not made. {{error}}', { error: sentenceOf(error) }));
       return false;
     } finally {
       setBusy(false);
@@ -38,7 +39,7 @@ export function JobSheetPart() {
     // Opened at once, for browsers let only a press open a window; the sheet comes into it when it is made.
     const sheet = window.open('', '_blank');
     if (!sheet) {
-      toast.error('The browser opens no window for the sheet. Allow it for this page, or save the PDF.');
+      toast.error(t('The browser opens no window for the sheet. Allow it for this page, or save the PDF.'));
       return;
     }
     const made = await make((blob) => {
@@ -47,22 +48,24 @@ export function JobSheetPart() {
     if (!made) sheet.close();
   };
   return (
-    <Part title="Job sheet">
+    <Part title={t('Job sheet')}>
       <div className="flex gap-1.5">
         <Button
           disabled={busy || !planned}
           onClick={() => void print()}
-          title="Opens it in a window of its own, to be printed"
+          title={t('Opens it in a window of its own, to be printed')}
         >
           <Printer size={15} aria-hidden />
-          Open to print
+          {t('Open to print')}
         </Button>
         <Button
           disabled={busy || !planned}
-          onClick={() => void make((blob) => download(blob, `${actions.get().title}, job sheet.pdf`))}
+          onClick={() =>
+            void make((blob) => download(blob, t('{{title}}, job sheet.pdf', { title: actions.get().title })))
+          }
         >
           <Download size={15} aria-hidden />
-          Save the sheet
+          {t('Save the sheet')}
         </Button>
       </div>
     </Part>

@@ -9,6 +9,7 @@ import { useLive } from '../../../stores/live.ts';
 import { Button } from '../../../ui/button.tsx';
 import { stateLook } from '../../../ui/machine-state.ts';
 import { PressButton } from '../../../ui/press-button.tsx';
+import { said, t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { planOf } from '../../state/plan.ts';
 import { useShownRun } from '../../use-shown-run.ts';
@@ -30,23 +31,23 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
           {state ? (doingInWords(state) ?? look.text) : look.text}
           {run && (
             <span className="figures ml-auto text-[12.5px] font-normal">
-              {formatClock(Math.max(0, timeS - run.atS))} left
+              {t('{{timeS}} left', { timeS: formatClock(Math.max(0, timeS - run.atS)) })}
             </span>
           )}
         </p>
         {run && <NowBurning atS={run.atS} />}
         {other && (
           <p className="mt-1 text-[12.5px]">
-            It burns “{other.jobTitle}”, version {other.version}.
+            {t('It burns “{{jobTitle}}”, version {{version}}.', { jobTitle: other.jobTitle, version: other.version })}
           </p>
         )}
-        {state?.reason && <p className="mt-1 text-warn">{state.reason}</p>}
+        {state?.reason && <p className="mt-1 text-warn">{said(state.reason)}</p>}
         {state?.state === 'alarm' && (
           <div className="mt-2.5 flex flex-wrap gap-2">
             <Button look="main" onClick={() => hand.tell('clear')}>
-              Clear alarm
+              {t('Clear alarm')}
             </Button>
-            <Button onClick={() => hand.tell('home')}>Home</Button>
+            <Button onClick={() => hand.tell('home')}>{t('Home')}</Button>
           </div>
         )}
         {state && mayBeStopped(state) && (
@@ -54,12 +55,12 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
             <StopButton state={state}>
               {state.state === 'held' && state.lid !== 'open' && (
                 <Button look="main" onClick={() => hand.tell('resume')}>
-                  Resume
+                  {t('Resume')}
                 </Button>
               )}
               {state.state === 'running' && state.errand === null && (
                 <PressButton look="main" act={() => hand.tell('hold')}>
-                  Hold
+                  {t('Hold')}
                 </PressButton>
               )}
             </StopButton>
@@ -73,12 +74,13 @@ export function MachinePart({ machine, state }: { machine: Machine; state: Machi
 /** What it does besides burning, in words; null where that is no more than its state. */
 function doingInWords(machineState: MachineState): string | null {
   const { errand, state, makingReady } = machineState;
-  if (isAboutToRun(machineState)) return makingReady ? `“${makingReady}” is made ready` : 'About to run';
+  if (isAboutToRun(machineState))
+    return makingReady ? t('“{{makingReady}}” is made ready', { makingReady }) : t('About to run');
   if (!errand) return null;
-  if (state === 'held') return 'Held, unlit';
-  if (errand.kind === 'walk') return 'Walks the bounds, unlit';
-  if (errand.kind === 'timing') return 'Runs its timing card, unlit';
-  return errand.kind === 'move' ? 'Moves, unlit' : 'Does it by hand, unlit';
+  if (state === 'held') return t('Held, unlit');
+  if (errand.kind === 'walk') return t('Walks the bounds, unlit');
+  if (errand.kind === 'timing') return t('Runs its timing card, unlit');
+  return errand.kind === 'move' ? t('Moves, unlit') : t('Does it by hand, unlit');
 }
 
 /** The step that burns now, and how much of it is done. */
@@ -91,12 +93,12 @@ function NowBurning({ atS }: { atS: number }) {
       const share = Math.min(1, Math.max(0, (atS - begins) / step.timeS));
       return (
         <p className="mt-1 flex gap-2 text-[12.5px]" data-testid="now-burning">
-          <span className="min-w-0 truncate">{stepTitle(step)}</span>
+          <span className="min-w-0 truncate">{said(stepTitle(step))}</span>
           <span className="figures ml-auto shrink-0">{Math.floor(100 * share)} %</span>
         </p>
       );
     }
     begins += step.timeS;
   }
-  return <p className="mt-1 text-[12.5px]">The head goes back to rest.</p>;
+  return <p className="mt-1 text-[12.5px]">{t('The head goes back to rest.')}</p>;
 }

@@ -2,6 +2,7 @@ import type { PiecesOfSize } from '@lambent/core/plan';
 import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { formatLength } from '../../../ui/figures.ts';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
 import { pieceSizesOf } from '../../state/plan.ts';
@@ -19,9 +20,9 @@ export function PiecesPart() {
   if (!sizes || sizes.length === 0) return null;
   const shown = all ? sizes : sizes.slice(0, shownAtFirst);
   return (
-    <Part title="What falls out">
+    <Part title={t('What falls out')}>
       {previewS !== null && <FreeByNow sizes={sizes} atS={previewS} />}
-      <ul className="flex flex-col gap-0.5 text-[12.5px]" aria-label="Pieces by size">
+      <ul className="flex flex-col gap-0.5 text-[12.5px]" aria-label={t('Pieces by size')}>
         {shown.map((size) => (
           <li key={`${size.isWaste} ${size.isHeld} ${size.isRough} ${size.widthMm} ${size.heightMm}`}>
             <button
@@ -40,12 +41,12 @@ export function PiecesPart() {
       </ul>
       {sizes.some(({ isRough }) => isRough) && (
         <p className="text-[12px] text-warn">
-          Many cut outlines cross: more pieces, and smaller ones, come loose than are listed. Check says where.
+          {t('Many cut outlines cross: more pieces, and smaller ones, come loose than are listed. Check says where.')}
         </p>
       )}
       {sizes.length > shownAtFirst && (
         <Button look="quiet" onClick={() => setAll(!all)}>
-          {all ? 'Show fewer' : `${sizes.length - shownAtFirst} more sizes`}
+          {all ? t('Show fewer') : t('{{sizes}} more sizes', { sizes: sizes.length - shownAtFirst })}
         </Button>
       )}
     </Part>
@@ -65,7 +66,7 @@ function FreeByNow({ sizes, atS }: { sizes: readonly PiecesOfSize[]; atS: number
   const free = sizes.reduce((sum, size) => sum + freeAt(size, atS), 0);
   return (
     <p className="text-[12.5px]" data-testid="free-by-now">
-      {free === 0 ? 'Nothing is free yet' : `${free} of ${all} are free by now`}
+      {free === 0 ? t('Nothing is free yet') : t('{{free}} of {{all}} are free by now', { free, all })}
     </p>
   );
 }
@@ -74,14 +75,15 @@ function FreeByNow({ sizes, atS }: { sizes: readonly PiecesOfSize[]; atS: number
 function SizeRow({ size, atS }: { size: PiecesOfSize; atS: number | null }) {
   const { count, isWaste, isHeld, widthMm, heightMm } = size;
   const unit = useBench(unitOf);
-  const what = isWaste ? (count === 1 ? 'scrap' : 'scraps') : count === 1 ? 'piece' : 'pieces';
+  const what = isWaste ? (count === 1 ? t('scrap') : t('scraps')) : count === 1 ? t('piece') : t('pieces');
   return (
     <>
       <span className={isWaste ? 'text-quiet' : undefined}>
         {count} {what}
         {isHeld
-          ? ', held by tabs'
-          : atS !== null && `, ${freeAt(size, atS) === count ? 'free' : `${freeAt(size, atS)} free`}`}
+          ? t(', held by tabs')
+          : atS !== null &&
+            `, ${freeAt(size, atS) === count ? t('free') : t('{{size}} free', { size: freeAt(size, atS) })}`}
       </span>
       <span className="figures">
         {formatLength(widthMm, unit, { bare: true, fixed: true })} × {formatLength(heightMm, unit, { fixed: true })}

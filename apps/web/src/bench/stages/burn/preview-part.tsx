@@ -5,6 +5,7 @@ import { IconButton } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatDuration } from '../../../ui/figures.ts';
 import { Tick } from '../../../ui/tick.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
 import { Part } from '../drawer.tsx';
@@ -43,10 +44,10 @@ export function PreviewPart({ timeS }: { timeS: number }) {
     setPlaying(!playing);
   };
   return (
-    <Part title="Preview">
+    <Part title={t('Preview')}>
       <div className="flex items-center gap-1.5">
         <IconButton
-          label={playing ? 'Pause the preview' : 'Play the preview'}
+          label={playing ? t('Pause the preview') : t('Play the preview')}
           onClick={play}
           className="border border-line"
         >
@@ -58,13 +59,13 @@ export function PreviewPart({ timeS }: { timeS: number }) {
           max={timeS}
           step="any"
           value={previewS ?? 0}
-          aria-label="Place in the preview"
+          aria-label={t('Place in the preview')}
           aria-valuetext={formatDuration(previewS ?? 0)}
           onChange={(event) => actions.preview(Number(event.target.value))}
           className="min-w-0 flex-1 accent-petrol"
         />
         <IconButton
-          label="Leave the preview"
+          label={t('Leave the preview')}
           disabled={previewS === null}
           onClick={() => {
             setPlaying(false);
@@ -76,10 +77,10 @@ export function PreviewPart({ timeS }: { timeS: number }) {
       </div>
       <div className="flex items-center justify-between">
         <span className="figures text-[12.5px]">
-          {formatClock(previewS ?? 0)} of {formatClock(timeS)}
+          {t('{{previewS}} of {{timeS}}', { previewS: formatClock(previewS ?? 0), timeS: formatClock(timeS) })}
         </span>
         <Choice
-          label="Speed of the preview"
+          label={t('Speed of the preview')}
           look="chip"
           value={speed}
           options={speeds.map((times) => ({ value: times, text: `${times}×` }))}
@@ -87,9 +88,9 @@ export function PreviewPart({ timeS }: { timeS: number }) {
         />
       </div>
       <Tick checked={showsUnlit} set={actions.showUnlit}>
-        Show where the head goes unlit
+        {t('Show where the head goes unlit')}
       </Tick>
-      {previewS !== null && <p className="text-[12px] text-quiet">A click on the burn strip goes to a step.</p>}
+      {previewS !== null && <p className="text-[12px] text-quiet">{t('A click on the burn strip goes to a step.')}</p>}
     </Part>
   );
 }

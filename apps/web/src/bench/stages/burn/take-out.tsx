@@ -9,6 +9,7 @@ import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { download } from '../../../ui/download.ts';
+import { t } from '../../../words/words.ts';
 import type { ArtworkFormat } from '../../../workers/outgoing-files.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -24,11 +25,11 @@ type Format = ArtworkFormat | 'gcode';
 type Scope = 'job' | 'selection' | 'run';
 
 const formats: readonly { value: Format; text: string; aside: string }[] = [
-  { value: 'gcode', text: 'G-code', aside: 'the plan' },
-  { value: 'svg', text: 'SVG', aside: 'drawing' },
-  { value: 'dxf', text: 'DXF', aside: 'drawing' },
-  { value: 'pdf', text: 'PDF', aside: 'true size' },
-  { value: 'png', text: 'PNG', aside: 'picture' },
+  { value: 'gcode', text: t('G-code'), aside: t('the plan') },
+  { value: 'svg', text: 'SVG', aside: t('drawing') },
+  { value: 'dxf', text: 'DXF', aside: t('drawing') },
+  { value: 'pdf', text: 'PDF', aside: t('true size') },
+  { value: 'png', text: 'PNG', aside: t('picture') },
 ];
 
 const usual = {
@@ -86,44 +87,44 @@ export function TakeOut() {
         : work('artwork', [jobOf(state), state.shop, wish, choiceOf(state)]));
       download(blob, `${nameFor(state, pattern, run, kind)}.${kind}`);
     } catch (error) {
-      toast.error(`The file was not made. ${sentenceOf(error)}`);
+      toast.error(t('The file was not made. {{error}}', { error: sentenceOf(error) }));
     } finally {
       setBusy(false);
     }
   };
   return (
-    <Part title="Take out as a file">
-      <Choice label="Format" value={kind} options={formats} choose={(next) => keep({ kind: next })} />
+    <Part title={t('Take out as a file')}>
+      <Choice label={t('Format')} value={kind} options={formats} choose={(next) => keep({ kind: next })} />
       {kind !== 'gcode' && (
         <>
           <Choice<Scope>
-            label="What goes out"
+            label={t('What goes out')}
             value={scoped}
             options={[
-              { value: 'job', text: 'The whole job' },
+              { value: 'job', text: t('The whole job') },
               ...(selected > 0
-                ? [{ value: 'selection' as const, text: 'The selection', aside: String(selected) }]
+                ? [{ value: 'selection' as const, text: t('The selection'), aside: String(selected) }]
                 : []),
-              { value: 'run', text: 'What burns in this run' },
+              { value: 'run', text: t('What burns in this run') },
             ]}
             choose={(next) => keep({ scope: next })}
           />
           <Choice
-            label="Paints"
+            label={t('Paints')}
             value={paints}
             options={[
-              { value: 'as-came', text: 'As they came' },
-              { value: 'by-operation', text: 'Of the operations' },
+              { value: 'as-came', text: t('As they came') },
+              { value: 'by-operation', text: t('Of the operations') },
             ]}
             choose={(next) => keep({ paints: next })}
           />
           {scoped !== 'run' && (
             <Choice
-              label="Guides and notes"
+              label={t('Guides and notes')}
               value={guides}
               options={[
-                { value: 'with', text: 'Included' },
-                { value: 'without', text: 'Left out' },
+                { value: 'with', text: t('Included') },
+                { value: 'without', text: t('Left out') },
               ]}
               choose={(next) => keep({ guides: next })}
             />
@@ -132,50 +133,55 @@ export function TakeOut() {
       )}
       {(kind === 'svg' || kind === 'dxf') && (
         <Choice<FileUnit>
-          label="Lengths in"
+          label={t('Lengths in')}
           value={unit}
           options={[
-            { value: 'mm', text: 'Millimetres' },
-            { value: 'in', text: 'Inches' },
+            { value: 'mm', text: t('Millimetres') },
+            { value: 'in', text: t('Inches') },
           ]}
           choose={(next) => keep({ unit: next })}
         />
       )}
       {kind === 'png' && (
         <Choice
-          label="Resolution"
+          label={t('Resolution')}
           value={resolution}
-          options={['96', '150', '300', '600'].map((value) => ({ value, text: `${value} pixels to the inch` }))}
+          options={['96', '150', '300', '600'].map((value) => ({
+            value,
+            text: t('{{value}} pixels to the inch', { value }),
+          }))}
           choose={(next) => keep({ resolution: next })}
         />
       )}
       <Button disabled={busy || (kind === 'gcode' && blocked)} onClick={() => void save()}>
         <Download size={15} aria-hidden />
-        {busy ? 'Making it…' : `Save ${formats.find(({ value }) => value === kind)?.text}`}
+        {busy ? t('Making it…') : t('Save {{text}}', { text: formats.find(({ value }) => value === kind)?.text })}
       </Button>
       <p className="mt-1 text-[12px] text-quiet">
-        For another shop:{' '}
+        {t('For another shop:')}{' '}
         <a href={`/api/job-files/${jobId}`} download className="font-semibold text-petrol underline">
-          the whole job as one file
+          {t('the whole job as one file')}
         </a>
-        , with its originals, pictures, fonts and recipes.
+        {t(', with its originals, pictures, fonts and recipes.')}
       </p>
       <details>
         <summary className="cursor-pointer truncate text-[12px] text-quiet">
-          Named {example}.{kind}
+          {t('Named {{example}}.{{kind}}', { example, kind })}
         </summary>
-        <NamePart label="File names" value={pattern} needed settle={settle} />
+        <NamePart label={t('File names')} value={pattern} needed settle={settle} />
         <NamePart
-          label="Member this job is for"
+          label={t('Member this job is for')}
           value={member}
-          settle={(typed) => actions.edit('say whose job it is', (job) => setMember(job, typed))}
+          settle={(typed) => actions.edit(t('say whose job it is'), (job) => setMember(job, typed))}
         />
         <p className="mt-1 text-[12px] text-quiet">
-          For the whole shop. What stands in braces is filled in: {'{job} {member} {material} {thickness} {date} {run}'}
+          {t(
+            'For the whole shop. What stands in braces is filled in: {job} {member} {material} {thickness} {date} {run}',
+          )}
         </p>
       </details>
       {kind === 'gcode' && blocked && (
-        <p className="text-[12px] text-quiet">G-code can be saved once nothing blocks.</p>
+        <p className="text-[12px] text-quiet">{t('G-code can be saved once nothing blocks.')}</p>
       )}
     </Part>
   );
@@ -215,7 +221,7 @@ function nameFor(state: BenchState, pattern: string, run: number, kind: Format):
     job: title,
     member: jobOf(state).member,
     material: material?.name ?? '',
-    thickness: material ? `${material.thicknessMm} mm` : '',
+    thickness: material ? t('{{thicknessMm}} mm', { thicknessMm: material.thicknessMm }) : '',
     date: format(new Date(), 'yyyy-MM-dd'),
     // Of several runs, by its name; else which burn of the job it would be.
     run: jobOf(state).runs.length > 1 ? prepared.run.name : String(run),

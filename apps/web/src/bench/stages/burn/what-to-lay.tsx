@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { dayAndTimeOf } from '../../../stores/dates.ts';
 import { formatLength } from '../../../ui/figures.ts';
 import { Notice } from '../../../ui/notice.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { sheetName } from '../../sheet-choice.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
@@ -20,11 +21,23 @@ export function WhatToLay() {
   const before = runBefore(runs, run);
   return (
     <Part
-      title={runs.length > 1 ? `Lay for ${run.name}, ${runs.indexOf(run) + 1} of ${runs.length}` : 'Lay on the bed'}
+      title={
+        runs.length > 1
+          ? t('Lay for {{name}}, {{run}} of {{runs}}', {
+              name: run.name,
+              run: runs.indexOf(run) + 1,
+              runs: runs.length,
+            })
+          : t('Lay on the bed')
+      }
     >
       {before && !burnt.has(before.id) && (
-        <Notice level="warns" title={`${before.name} was not burnt yet`}>
-          {run.name} takes the stock as {before.name} leaves it. Burn {before.name} first.
+        <Notice level="warns" title={t('{{name}} was not burnt yet', { name: before.name })}>
+          {t('{{name}} takes the stock as {{name2}} leaves it. Burn {{name3}} first.', {
+            name: run.name,
+            name2: before.name,
+            name3: before.name,
+          })}
         </Notice>
       )}
       <div className="flex flex-col gap-1.5 rounded-[10px] border border-line bg-raised p-3" data-testid="what-to-lay">
@@ -38,13 +51,15 @@ function LeftThere({ run, before, burntAt }: { run: Run; before: Run; burntAt: s
   const when = burntAt && <span className="text-quiet"> ({dayAndTimeOf(burntAt)})</span>;
   return run.stock === 'turned over' ? (
     <p>
-      <b>Turn the stock of {before.name} over</b>
-      {when}, left for right, against the same edges.
+      <b>{t('Turn the stock of {{name}} over', { name: before.name })}</b>
+      {when}
+      {t(', left for right, against the same edges.')}
     </p>
   ) : (
     <p>
-      <b>Leave what {before.name} left on the bed</b>
-      {when}, and do not move it.
+      <b>{t('Leave what {{name}} left on the bed', { name: before.name })}</b>
+      {when}
+      {t(', and do not move it.')}
     </p>
   );
 }
@@ -52,7 +67,8 @@ function LeftThere({ run, before, burntAt }: { run: Run; before: Run; burntAt: s
 function Sheets() {
   const prepared = useBench((state) => state.prepared);
   const used = useMemo(() => sheetsUsed(prepared), [prepared]);
-  if (used.length === 0) return <p className="text-quiet">No sheet is chosen: what burns lies on the bare bed.</p>;
+  if (used.length === 0)
+    return <p className="text-quiet">{t('No sheet is chosen: what burns lies on the bare bed.')}</p>;
   return (
     <ul className="flex flex-col gap-1.5">
       {used.map((sheet) => (
@@ -80,12 +96,12 @@ function SheetLine({ sheet }: { sheet: Sheet }) {
       {material && <>, {formatLength(sheet.thicknessMm ?? thicknessOf(material), unit)}</>}
       <span className="figures block text-[12px]">
         {said(sheet.width)} × {formatLength(sheet.height, unit)}
-        {!isElsewhere && (
-          <>
-            , top left at {said(x)}, {formatLength(y, unit)}
-            {sheet.angle ? `, turned by ${sheet.angle.toFixed(1)}°` : ''}
-          </>
-        )}
+        {!isElsewhere &&
+          t(', top left at {{x}}, {{y}}{{angle}}', {
+            x: said(x),
+            y: formatLength(y, unit),
+            angle: sheet.angle ? t(', turned by {{angle}}°', { angle: sheet.angle.toFixed(1) }) : '',
+          })}
       </span>
     </li>
   );

@@ -3,6 +3,7 @@ import { acceptFinding, takeBackAccepted } from '@lambent/core/edits';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useInSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
+import { lowered, said, t } from '../../../words/words.ts';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
@@ -22,20 +23,20 @@ export function AcceptForm({ finding }: { finding: Finding }) {
   useEffect(() => {
     if (open) field.current?.focus();
   }, [open]);
-  if (!open) return <Button onClick={() => setOpen(true)}>Accept…</Button>;
-  const said = reason.trim();
+  if (!open) return <Button onClick={() => setOpen(true)}>{t('Accept…')}</Button>;
+  const why = reason.trim();
   return (
     <form
       className="flex w-full flex-col gap-1.5 border-t border-line pt-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (said === '' || !current) return;
-        const title = catalogue[finding.code].title.toLowerCase();
-        actions.edit(`accept “${title}”`, (job) => acceptFinding(job, acceptedOf(finding, job, said)));
+        if (why === '' || !current) return;
+        const title = lowered(said(catalogue[finding.code].title));
+        actions.edit(t('accept “{{title}}”', { title }), (job) => acceptFinding(job, acceptedOf(finding, job, why)));
       }}
     >
       <label htmlFor={id} className="text-quiet">
-        Why it is fine
+        {t('Why it is fine')}
       </label>
       <input
         id={id}
@@ -49,10 +50,10 @@ export function AcceptForm({ finding }: { finding: Finding }) {
         className="h-8 rounded-lg border border-line bg-raised px-2.5"
       />
       <div className="flex gap-1.5">
-        <Button type="submit" look="main" disabled={said === '' || !current}>
-          Accept
+        <Button type="submit" look="main" disabled={why === '' || !current}>
+          {t('Accept')}
         </Button>
-        <Button onClick={() => setOpen(false)}>Cancel</Button>
+        <Button onClick={() => setOpen(false)}>{t('Cancel')}</Button>
       </div>
     </form>
   );
@@ -65,13 +66,14 @@ export function DecidedPart({ findings }: { findings: readonly Finding[] }) {
   const current = useBench(isPlanned);
   if (findings.length === 0) return null;
   const accept = (some: readonly Finding[]) =>
-    actions.edit(some.length === 1 ? 'accept what was decided' : `accept ${some.length} decisions`, (job) =>
-      some.reduce((now, finding) => acceptFinding(now, acceptedOf(finding, now, 'as decided')), job),
+    actions.edit(
+      some.length === 1 ? t('accept what was decided') : t('accept {{some}} decisions', { some: some.length }),
+      (job) => some.reduce((now, finding) => acceptFinding(now, acceptedOf(finding, now, t('as decided'))), job),
     );
   return (
-    <section aria-label="Decided for you" className="flex flex-col gap-1.5 border-t border-line pt-3">
+    <section aria-label={t('Decided for you')} className="flex flex-col gap-1.5 border-t border-line pt-3">
       <h2 className="flex justify-between font-semibold">
-        Decided for you <span className="figures font-normal text-quiet">{findings.length}</span>
+        {t('Decided for you')} <span className="figures font-normal text-quiet">{findings.length}</span>
       </h2>
       <ul className="flex flex-col gap-2">
         {findings.map((finding) => (
@@ -90,19 +92,23 @@ export function DecidedPart({ findings }: { findings: readonly Finding[] }) {
                   className="ml-1 font-semibold text-petrol hover:underline"
                   onClick={() => showItems(actions, finding.itemIds)}
                 >
-                  Show
+                  {t('Show')}
                 </button>
               )}
             </span>
-            <Button disabled={!current} aria-label={`Accept: ${finding.message}`} onClick={() => accept([finding])}>
-              Accept
+            <Button
+              disabled={!current}
+              aria-label={t('Accept: {{message}}', { message: finding.message })}
+              onClick={() => accept([finding])}
+            >
+              {t('Accept')}
             </Button>
           </li>
         ))}
       </ul>
       {findings.length > 1 && (
         <Button disabled={!current} onClick={() => accept(findings)}>
-          Accept all {findings.length}
+          {t('Accept all {{findings}}', { findings: findings.length })}
         </Button>
       )}
     </section>
@@ -115,9 +121,9 @@ export function AcceptedPart({ findings }: { findings: readonly Finding[] }) {
   const current = useBench(isPlanned);
   if (findings.length === 0) return null;
   return (
-    <section aria-label="Accepted" className="flex flex-col gap-1.5 border-t border-line pt-3">
+    <section aria-label={t('Accepted')} className="flex flex-col gap-1.5 border-t border-line pt-3">
       <h2 className="flex justify-between font-semibold">
-        Accepted <span className="figures font-normal text-quiet">{findings.length}</span>
+        {t('Accepted')} <span className="figures font-normal text-quiet">{findings.length}</span>
       </h2>
       <ul className="flex flex-col gap-2">
         {findings.map((finding, i) => (
@@ -129,19 +135,19 @@ export function AcceptedPart({ findings }: { findings: readonly Finding[] }) {
             onPointerLeave={() => actions.pointOut([])}
           >
             <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-              {finding.code === 'decided' ? finding.message : catalogue[finding.code].title}
+              {finding.code === 'decided' ? finding.message : said(catalogue[finding.code].title)}
               <span className="block text-quiet">{finding.accepted}</span>
             </span>
             <Button
               disabled={!current}
-              aria-label={`Take back: ${catalogue[finding.code].title}`}
+              aria-label={t('Take back: {{title}}', { title: said(catalogue[finding.code].title) })}
               onClick={() =>
-                actions.edit('take back what was accepted', (job) =>
+                actions.edit(t('take back what was accepted'), (job) =>
                   takeBackAccepted(job, new Set([aboutOf(finding, jobOf(actions.get()))])),
                 )
               }
             >
-              Take back
+              {t('Take back')}
             </Button>
           </li>
         ))}

@@ -2,6 +2,7 @@ import type { Finding } from '@lambent/core/checks';
 import { CircleCheck } from 'lucide-react';
 import { useMemo } from 'react';
 import { Notice } from '../../../ui/notice.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { findingsOf, isPlanned } from '../../state/plan.ts';
 import { Drawer } from '../drawer.tsx';
@@ -16,18 +17,18 @@ export function CheckDrawer() {
   const current = useBench(isPlanned);
   const trouble = useBench((state) => state.planning.trouble);
   return (
-    <Drawer title="Check" aside={current ? countsOf(findings ?? []) : 'checking…'}>
+    <Drawer title={t('Check')} aside={current ? countsOf(findings ?? []) : 'checking…'}>
       {trouble && (
-        <Notice level="blocks" title="The plan could not be worked out">
+        <Notice level="blocks" title={t('The plan could not be worked out')}>
           {trouble}
         </Notice>
       )}
       {findings?.length === 0 && (
         <div className="flex flex-col items-center gap-2 rounded-xl border border-line bg-raised px-4 py-8 text-center">
           <CircleCheck size={28} className="text-settled" aria-hidden />
-          <p className="font-semibold">Nothing stands in the way</p>
+          <p className="font-semibold">{t('Nothing stands in the way')}</p>
           <p className="text-quiet">
-            On the bed and the sheet, every colour with a meaning, every layer with settings the machine can do.
+            {t('On the bed and the sheet, every colour with a meaning, every layer with settings the machine can do.')}
           </p>
         </div>
       )}
@@ -57,10 +58,14 @@ function sorted(all: readonly Finding[] | null) {
 
 /** How many findings there are of each weight, such as `1 blocks · 3 warn`. */
 function countsOf(findings: readonly Finding[]): string {
-  const words = { blocks: ['blocks', 'block'], warns: ['warns', 'warn'], notes: ['note', 'notes'] } as const;
+  const words = {
+    blocks: [t('blocks'), t('block')],
+    warns: [t('warns'), t('warn')],
+    notes: [t('note'), t('notes')],
+  };
   const parts = (['blocks', 'warns', 'notes'] as const).flatMap((level) => {
     const count = findings.filter((finding) => finding.level === level).length;
     return count === 0 ? [] : [`${count} ${words[level][count === 1 ? 0 : 1]}`];
   });
-  return parts.length === 0 ? 'nothing found' : parts.join(' · ');
+  return parts.length === 0 ? t('nothing found') : parts.join(' · ');
 }

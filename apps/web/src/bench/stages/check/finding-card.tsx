@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { useInSentence } from '../../../stores/numbers.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
+import { said, t } from '../../../words/words.ts';
 import { showItems, showPlace } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
@@ -27,9 +28,9 @@ export function FindingCard({ finding }: { finding: Finding }) {
       onPointerLeave={() => actions.pointOut([])}
       data-testid={`finding-${finding.code}`}
     >
-      <Notice level={finding.level} title={title}>
+      <Notice level={finding.level} title={said(title)}>
         <p>{inSentence(finding.message)}</p>
-        <p className="text-quiet">{why}</p>
+        <p className="text-quiet">{said(why)}</p>
         <div className="flex flex-wrap gap-1.5 pt-2 empty:hidden">
           <WayButton finding={finding} />
           {mends.map((mend, i) => (
@@ -42,7 +43,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
           ))}
           {itemIds.length > 0 && (
             <Button onClick={() => showItems(actions, itemIds)}>
-              {itemIds.length === 1 ? 'Show it' : `Show the ${itemIds.length}`}
+              {itemIds.length === 1 ? t('Show it') : t('Show the {{itemIds}}', { itemIds: itemIds.length })}
             </Button>
           )}
           {places.length > 0 && (
@@ -54,8 +55,11 @@ export function FindingCard({ finding }: { finding: Finding }) {
               }}
             >
               {places.length === 1
-                ? 'Go to the place'
-                : `Go to place ${(shown % places.length) + 1} of ${places.length}`}
+                ? t('Go to the place')
+                : t('Go to place {{shown}} of {{places}}', {
+                    shown: (shown % places.length) + 1,
+                    places: places.length,
+                  })}
             </Button>
           )}
           {finding.level !== 'blocks' && <AcceptForm finding={finding} />}
@@ -70,9 +74,9 @@ const needTestCard: ReadonlySet<Finding['code']> = new Set(['no-recipe', 'worked
 
 /** What the button says that opens the first text of a finding, to be written or set anew. */
 const textButtons: Partial<Record<Finding['code'], string>> = {
-  'small-letters': 'Another face…',
-  'fine-detail': 'Another face…',
-  'field-unfilled': 'Write it…',
+  'small-letters': t('Another face…'),
+  'fine-detail': t('Another face…'),
+  'field-unfilled': t('Write it…'),
 };
 
 /**
@@ -87,7 +91,7 @@ function WayButton({ finding: { code, layerId, itemIds } }: { finding: Finding }
   if (code === 'colour-without-meaning') {
     return (
       <Button look="main" onClick={() => void navigate(`/jobs/${jobId}/colours`, { replace: true })}>
-        Say what it means
+        {t('Say what it means')}
       </Button>
     );
   }
@@ -96,7 +100,7 @@ function WayButton({ finding: { code, layerId, itemIds } }: { finding: Finding }
   if (!needTestCard.has(code) || !operation || !hasSheet) return null;
   return (
     <Button onClick={() => void navigate(`/jobs/${jobId}/recipe`, { replace: true, state: { testCard: operation } })}>
-      Make a test card
+      {t('Make a test card')}
     </Button>
   );
 }

@@ -1,6 +1,7 @@
 import type { Finding } from '@lambent/core/checks';
 import { mendedAll } from '@lambent/core/mends';
 import { Button } from '../../../ui/button.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { isPlanned } from '../../state/plan.ts';
@@ -17,10 +18,10 @@ export function MendAll({ findings }: { findings: readonly Finding[] }) {
       disabled={!current}
       onClick={() => {
         const { job, done } = mendedAll(jobOf(actions.get()), safe);
-        actions.edit(`mend ${done.length} findings`, () => job);
+        actions.edit(t('mend {{done}} findings', { done: done.length }), () => job);
       }}
     >
-      Mend all {safe.length} that are safe
+      {t('Mend all {{safe}} that are safe', { safe: safe.length })}
     </Button>
   );
 }

@@ -2,6 +2,7 @@ import { type Mend, mended } from '@lambent/core/mends';
 import { countPieces } from '@lambent/core/plan';
 import { formatClock } from '@lambent/core/units';
 import { useEffect, useState } from 'react';
+import { t } from '../../../words/words.ts';
 import type { RunExtent } from '../../../workers/files-work.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -37,7 +38,7 @@ export function MendEffect({ mend }: { mend: Mend }) {
   if (!then || timeS === null || (then.timeS === 0 && timeS === 0)) return null;
   return (
     <p role="status" className="figures w-full pt-1 text-[12px]">
-      {then.pieces} {then.pieces === 1 ? 'piece' : 'pieces'}
+      {then.pieces} {then.pieces === 1 ? t('piece') : t('pieces')}
       {more(then.pieces - pieces, String)} · {formatClock(then.timeS)}
       {more(Math.round(then.timeS) - Math.round(timeS), formatClock)}
     </p>

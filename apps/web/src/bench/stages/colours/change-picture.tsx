@@ -3,13 +3,14 @@ import { boundsOfAll, type Item, pathOf } from '@lambent/core/document';
 import { type Box, boxHeight, boxWidth, isEmpty, pathData } from '@lambent/core/geometry';
 import { operationOf } from '@lambent/core/operations';
 import { useMemo } from 'react';
+import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 
 const sentences: Record<KindChange, string> = {
-  'line-to-area': 'They are lines now, and would be filled:',
-  'area-to-line': 'They are filled now, and would not be:',
-  'would-burn': 'They do not burn now, and would:',
+  'line-to-area': t('They are lines now, and would be filled:'),
+  'area-to-line': t('They are filled now, and would not be:'),
+  'would-burn': t('They do not burn now, and would:'),
 };
 
 /** More items, or more nodes in all, are not drawn: the picture is of the first. */
@@ -37,9 +38,9 @@ export function ChangePicture({ miss, change }: { miss: NearMiss; change: KindCh
     <figure className="mt-2 flex flex-col gap-1">
       <figcaption className="text-[12.5px]">{sentences[change]}</figcaption>
       <div className="flex items-center gap-2">
-        <Picture box={box} data={data} look={now} label="As they are drawn" pad={line} />
+        <Picture box={box} data={data} look={now} label={t('As they are drawn')} pad={line} />
         <span aria-hidden>→</span>
-        <Picture box={box} data={data} look={then} label="As they would burn" pad={line} />
+        <Picture box={box} data={data} look={then} label={t('As they would burn')} pad={line} />
       </div>
     </figure>
   );

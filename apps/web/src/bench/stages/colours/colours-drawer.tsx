@@ -1,3 +1,5 @@
+import { counted } from '../../../ui/counted.ts';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { shortcuts } from '../../shortcuts.ts';
 import { Drawer } from '../drawer.tsx';
@@ -15,8 +17,8 @@ export function ColoursDrawer() {
   const realColours = useBench((state) => state.look === 'paints');
   return (
     <Drawer
-      title="Colours"
-      aside={`${count} ${count === 1 ? 'paint' : 'paints'}`}
+      title={t('Colours')}
+      aside={counted(count, 'paint')}
       foot={
         <label className="flex items-center gap-2">
           <input
@@ -25,7 +27,7 @@ export function ColoursDrawer() {
             onChange={(event) => actions.chooseLook(event.target.checked ? 'paints' : 'operations')}
             className="size-4 accent-petrol"
           />
-          Show the real colours <span className="text-quiet">({shortcuts.look.keys})</span>
+          {t('Show the real colours')} <span className="text-quiet">({shortcuts.look.keys})</span>
         </label>
       }
     >

@@ -4,6 +4,7 @@ import { burnsPictures } from '@lambent/core/operations';
 import { useMemo } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Notice } from '../../../ui/notice.tsx';
+import { t } from '../../../words/words.ts';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 
@@ -17,19 +18,25 @@ export function FadingFills() {
   const ids = items.map(({ id }) => id);
   const isOne = ids.length === 1;
   return (
-    <Notice level="warns" title={isOne ? 'One fill fades' : `${ids.length} fills fade`}>
+    <Notice level="warns" title={isOne ? t('One fill fades') : t('{{ids}} fills fade', { ids: ids.length })}>
       <p>
-        {isOne ? 'It fades or can be seen through, and is' : 'They fade or can be seen through, and are'} engraved all
-        over alike. On Photo {isOne ? 'its' : 'their'} greys burn.
+        {t('{{isOne}} engraved all over alike. On Photo {{isOne2}} greys burn.', {
+          isOne: isOne ? t('It fades or can be seen through, and is') : t('They fade or can be seen through, and are'),
+          isOne2: isOne ? t('its') : t('their'),
+        })}
       </p>
       <div className="mt-2 flex gap-1.5">
         {photo && (
-          <Button onClick={() => actions.edit(`put on ${photo.name}`, (job) => pinItems(job, new Set(ids), photo.id))}>
-            Burn {isOne ? 'its' : 'their'} greys
+          <Button
+            onClick={() =>
+              actions.edit(t('put on {{name}}', { name: photo.name }), (job) => pinItems(job, new Set(ids), photo.id))
+            }
+          >
+            {t('Burn {{isOne}} greys', { isOne: isOne ? t('its') : t('their') })}
           </Button>
         )}
         <Button look="quiet" onClick={() => showItems(actions, ids)}>
-          Show {isOne ? 'it' : 'them'}
+          {t('Show {{isOne}}', { isOne: isOne ? t('it') : t('them') })}
         </Button>
       </div>
     </Notice>

@@ -5,6 +5,7 @@ import { engravesAreas } from '@lambent/core/operations';
 import { useMemo, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { newId } from '../../new-id.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
@@ -20,9 +21,9 @@ export function FillPart() {
   const engraves = layers.some(({ id, operation }) => engravesAreas(operation) && (placed.get(id)?.length ?? 0) > 0);
   if (!engraves) return null;
   return (
-    <Part title="What gets filled">
+    <Part title={t('What gets filled')}>
       <Button onClick={() => chooseTool(actions, asking ? 'pick' : 'why')} aria-pressed={asking}>
-        {asking ? 'Stop asking' : 'Why is this filled?'}
+        {asking ? t('Stop asking') : t('Why is this filled?')}
       </Button>
       <Swap />
       {flips.length > 0 && (
@@ -35,13 +36,16 @@ export function FillPart() {
               onPointerLeave={() => actions.pointOut([])}
             >
               <span>
-                Ground around {itemIds.length} {itemIds.length === 1 ? 'figure' : 'figures'}
+                {t('Ground around {{itemIds}} {{itemIds2}}', {
+                  itemIds: itemIds.length,
+                  itemIds2: itemIds.length === 1 ? t('figure') : t('figures'),
+                })}
               </span>
               <Button
                 look="quiet"
-                onClick={() => actions.edit('flip the fill back', (job) => unflip(job, new Set(itemIds)))}
+                onClick={() => actions.edit(t('flip the fill back'), (job) => unflip(job, new Set(itemIds)))}
               >
-                Flip back
+                {t('Flip back')}
               </Button>
             </li>
           ))}
@@ -70,7 +74,7 @@ function Swap() {
   if (!border || figures.length === 0) {
     return (
       <p className="text-[12px] text-quiet">
-        To burn the ground and leave the figure: select the figures and a closed outline around them.
+        {t('To burn the ground and leave the figure: select the figures and a closed outline around them.')}
       </p>
     );
   }
@@ -80,12 +84,12 @@ function Swap() {
         onClick={() => {
           const id = newId();
           const ids = figures.map((item) => item.id);
-          actions.edit('flip the fill', (job) => flipFill(job, id, ids, border.id, inset));
+          actions.edit(t('flip the fill'), (job) => flipFill(job, id, ids, border.id, inset));
         }}
       >
-        Flip fill of {figures.length}
+        {t('Flip fill of {{figures}}', { figures: figures.length })}
       </Button>
-      <LengthField label="Inside the border by" unit={unit} value={inset} takes="not-below-0" commit={setInset} />
+      <LengthField label={t('Inside the border by')} unit={unit} value={inset} takes="not-below-0" commit={setInset} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { Part } from '../drawer.tsx';
@@ -19,7 +20,7 @@ export function KeyPart() {
   const job = useBench(jobOf);
   const [wanted, setWanted] = useState<{ key: ColourKey; change: KeyChange } | null>(null);
   const take = (next: ColourKey) => {
-    actions.edit('change colour key', (before) => setKey(before, next.id));
+    actions.edit(t('change colour key'), (before) => setKey(before, next.id));
     setWanted(null);
   };
   const consider = (id: string) => {
@@ -33,11 +34,11 @@ export function KeyPart() {
     else setWanted({ key: next, change });
   };
   return (
-    <Part title="Colour key">
+    <Part title={t('Colour key')}>
       <div className="flex items-center gap-1.5">
         <div className="min-w-0 flex-1">
           <Choice
-            label="Colour key"
+            label={t('Colour key')}
             bare
             value={wanted?.key.id ?? key.id}
             options={keys.map(({ id, name }) => ({ value: id, text: name }))}
@@ -46,8 +47,8 @@ export function KeyPart() {
         </div>
         <Link
           to={`/keys/${key.id}`}
-          aria-label="The shop’s colour keys"
-          title="The shop’s colour keys"
+          aria-label={t('The shop’s colour keys')}
+          title={t('The shop’s colour keys')}
           className="flex size-9 shrink-0 pointer-coarse:size-11 items-center justify-center rounded-lg border border-line bg-raised hover:border-petrol"
         >
           <Settings2 size={16} aria-hidden />
@@ -66,8 +67,12 @@ function Change({ change, take, leave }: { change: KeyChange; take: () => void; 
   return (
     <div className="rounded-[10px] border border-petrol/50 bg-petrol-soft/50 p-3" data-testid="key-change">
       <p className="font-semibold">
-        {count} {count === 1 ? 'item changes' : 'items change'}, {change.same} {change.same === 1 ? 'stays' : 'stay'} as
-        now
+        {t('{{count}} {{counted}}, {{same}} {{same2}} as now', {
+          count,
+          counted: count === 1 ? t('item changes') : t('items change'),
+          same: change.same,
+          same2: change.same === 1 ? t('stays') : t('stay'),
+        })}
       </p>
       <ul className="my-1.5 max-h-40 overflow-y-auto text-[12.5px]">
         {change.moves.map(({ from, to, itemIds }) => (
@@ -78,7 +83,8 @@ function Change({ change, take, leave }: { change: KeyChange; take: () => void; 
             onPointerLeave={() => actions.pointOut([])}
           >
             <span className="truncate">
-              {from ?? 'no meaning'} → <span className={to === null ? 'text-stop' : ''}>{to ?? 'no meaning'}</span>
+              {from ?? t('no meaning')} →{' '}
+              <span className={to === null ? 'text-stop' : ''}>{to ?? t('no meaning')}</span>
             </span>
             <span className="figures shrink-0">{itemIds.length}</span>
           </li>
@@ -86,9 +92,9 @@ function Change({ change, take, leave }: { change: KeyChange; take: () => void; 
       </ul>
       <div className="flex gap-2">
         <Button look="main" onClick={take}>
-          Change the key
+          {t('Change the key')}
         </Button>
-        <Button onClick={leave}>Leave it</Button>
+        <Button onClick={leave}>{t('Leave it')}</Button>
       </div>
     </div>
   );
@@ -99,7 +105,7 @@ function KeepAsKey() {
   if (!open) {
     return (
       <Button look="quiet" className="-ml-3 self-start" onClick={() => setOpen(true)}>
-        Keep these colours as a key
+        {t('Keep these colours as a key')}
       </Button>
     );
   }

@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { AnotherLayer } from '../../../ui/another-layer.tsx';
 import { Button } from '../../../ui/button.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { said, t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { LayerName } from '../../layer/layer-popover.tsx';
 import { newId } from '../../new-id.ts';
@@ -20,11 +21,11 @@ export function LayersPart() {
   const layers = useOwnLayers();
   const add = (operation: Operation) => {
     const alike = layers.filter((layer) => layer.operation === operation).length;
-    const layer: Layer = { id: newId(), name: `${operationOf(operation).name} ${alike + 1}`, operation };
-    actions.edit(`add the layer ${layer.name}`, (job) => setLayer(job, layer));
+    const layer: Layer = { id: newId(), name: `${said(operationOf(operation).name)} ${alike + 1}`, operation };
+    actions.edit(t('add the layer {{name}}', { name: layer.name }), (job) => setLayer(job, layer));
   };
   return (
-    <Part title="Layers" folds>
+    <Part title={t('Layers')} folds>
       <ul className="flex flex-col">
         {layers.map((layer) => {
           const items = placed.get(layer.id) ?? [];
@@ -39,7 +40,7 @@ export function LayersPart() {
               <LayerName layer={layer} />
               <button
                 type="button"
-                title="Select its items"
+                title={t('Select its items')}
                 disabled={items.length === 0}
                 onClick={() => actions.select(items.map(({ item }) => item.id))}
                 className="figures shrink-0 text-[12px] text-quiet hover:text-ink"
@@ -68,11 +69,12 @@ export function PinnedPart() {
   }, [drawing]);
   if (pinned.length === 0) return null;
   const unpin = (ids: readonly string[]) =>
-    actions.edit(`unpin ${ids.length} ${ids.length === 1 ? 'item' : 'items'}`, (job) =>
-      pinItems(job, new Set(ids), null),
+    actions.edit(
+      t('unpin {{ids}} {{ids2}}', { ids: ids.length, ids2: ids.length === 1 ? t('item') : t('items') }),
+      (job) => pinItems(job, new Set(ids), null),
     );
   return (
-    <Part title={`Pinned by hand: ${pinned.reduce((sum, [, ids]) => sum + ids.length, 0)}`}>
+    <Part title={t('Pinned by hand: {{reduce}}', { reduce: pinned.reduce((sum, [, ids]) => sum + ids.length, 0) })}>
       <ul className="flex flex-col">
         {pinned.map(([layerId, ids]) => (
           <li
@@ -82,14 +84,14 @@ export function PinnedPart() {
             onPointerLeave={() => actions.pointOut([])}
           >
             <span className="min-w-0 flex-1 truncate">
-              {layers.find(({ id }) => id === layerId)?.name ?? 'a layer that is gone'}
+              {layers.find(({ id }) => id === layerId)?.name ?? t('a layer that is gone')}
             </span>
             <span className="figures text-[12px] text-quiet">{ids.length}</span>
             <Button look="quiet" onClick={() => actions.select(ids)}>
-              Select
+              {t('Select')}
             </Button>
             <Button look="quiet" onClick={() => unpin(ids)}>
-              Unpin
+              {t('Unpin')}
             </Button>
           </li>
         ))}

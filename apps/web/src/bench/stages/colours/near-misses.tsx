@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { fixed } from '../../../ui/figures.ts';
+import { lowered, t } from '../../../words/words.ts';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { ChangePicture } from './change-picture.tsx';
@@ -24,7 +25,7 @@ export function NearMisses() {
   // What would become something else is asked one by one.
   const plain = misses.filter((miss) => kindChangeOf(miss, meaning.layers) === null);
   const treatAll = () =>
-    actions.edit(`treat ${plain.length} paints as meant`, (job) =>
+    actions.edit(t('treat {{plain}} paints as meant', { plain: plain.length }), (job) =>
       plain.reduce<JobDocument>((done, { paint, layerId }) => assignPaint(done, paint, layerId), job),
     );
   return (
@@ -36,14 +37,17 @@ export function NearMisses() {
         <div className="flex items-center justify-between">
           {plain.length > 1 ? (
             <Button onClick={treatAll}>
-              Treat {plain.length === misses.length ? 'all' : 'the'} {plain.length} as meant
+              {t('Treat {{plain}} {{plain2}} as meant', {
+                plain: plain.length === misses.length ? t('all') : t('the'),
+                plain2: plain.length,
+              })}
             </Button>
           ) : (
             <span />
           )}
           {misses.length > shownAtFirst && (
             <Button look="quiet" onClick={() => setAll(!all)}>
-              {all ? 'Show fewer' : `${misses.length - shownAtFirst} more`}
+              {all ? t('Show fewer') : t('{{misses}} more', { misses: misses.length - shownAtFirst })}
             </Button>
           )}
         </div>
@@ -59,21 +63,26 @@ function Miss({ miss }: { miss: NearMiss }) {
   const change = kindChangeOf(miss, layers);
   const layer = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId)?.name ?? layerId);
   const count = paint.itemIds.length;
-  const what = `${count} ${count === 1 ? 'item is' : 'items are'}`;
+  const what = `${count} ${count === 1 ? t('item is') : t('items are')}`;
   const title = {
-    near: `Almost the ${layer.toLowerCase()} colour`,
-    converted: `The ${layer.toLowerCase()} colour, out of print`,
-    alike: `Looks like what is on ${layer}`,
+    near: t('Almost the {{layer}} colour', { layer: lowered(layer) }),
+    converted: t('The {{layer}} colour, out of print', { layer: lowered(layer) }),
+    alike: t('Looks like what is on {{layer}}', { layer }),
   }[kind];
-  const treat = () => actions.edit(`treat ${paint.colour} as ${layer}`, (job) => assignPaint(job, paint, layerId));
+  const treat = () =>
+    actions.edit(t('treat {{colour}} as {{layer}}', { colour: paint.colour, layer }), (job) =>
+      assignPaint(job, paint, layerId),
+    );
   const inKey = async () => {
     const { prepared, shop } = actions.get();
     try {
       const changed = await api.changeKey(keyThatTakes(prepared.key, paint, layerId, rule));
       actions.takeShop({ ...shop, keys: shop.keys.map((known) => (known.id === changed.id ? changed : known)) });
-      toast.success(`“${changed.name}” takes ${paint.colour} as ${layer} from now on.`);
+      toast.success(
+        t('“{{name}}” takes {{colour}} as {{layer}} from now on.', { name: changed.name, colour: paint.colour, layer }),
+      );
     } catch (error) {
-      toast.error(`The key was not changed. ${sentenceOf(error)}`);
+      toast.error(t('The key was not changed. {{error}}', { error: sentenceOf(error) }));
     }
   };
   return (
@@ -92,27 +101,29 @@ function Miss({ miss }: { miss: NearMiss }) {
         {title}
       </p>
       <p className="mt-1 text-[12.5px] text-warn">
-        {what} <span className="figures">{paint.colour}</span>, {fixed(distance, 1)} away from{' '}
-        <span className="figures">{meant}</span>.{' '}
-        {kind === 'alike' ? 'They may be meant as one.' : `${count === 1 ? 'It' : 'They'} would not burn.`}
+        {what} <span className="figures">{paint.colour}</span>
+        {t(', {{distance}} away from', { distance: fixed(distance, 1) })} <span className="figures">{meant}</span>.{' '}
+        {kind === 'alike'
+          ? t('They may be meant as one.')
+          : t('{{counted}} would not burn.', { counted: count === 1 ? t('It') : t('They') })}
       </p>
       {change && <ChangePicture miss={miss} change={change} />}
       <div className="mt-1.5 flex flex-wrap gap-x-4 font-semibold text-petrol">
         <button type="button" className="hover:underline" onClick={treat}>
-          Treat as {layer.toLowerCase()}
+          {t('Treat as {{layer}}', { layer: lowered(layer) })}
         </button>
         {kind !== 'alike' && (
           <button
             type="button"
             className="hover:underline"
-            title="For every job that goes by this key"
+            title={t('For every job that goes by this key')}
             onClick={() => void inKey()}
           >
-            In the key too
+            {t('In the key too')}
           </button>
         )}
         <button type="button" className="hover:underline" onClick={() => showItems(actions, paint.itemIds)}>
-          Show
+          {t('Show')}
         </button>
       </div>
     </section>

@@ -7,8 +7,10 @@ import { Search, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice, type Option } from '../../../ui/choice.tsx';
+import { counted } from '../../../ui/counted.ts';
 import { asLength, fixed } from '../../../ui/figures.ts';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useIsUnder } from '../../row-state.ts';
 import { unitOf } from '../../state/document.ts';
@@ -22,7 +24,7 @@ const longFrom = 9;
 const rowPx = { roomy: 66, close: 50 };
 
 const nameOf = ({ part, colour, widthMm }: PaintUse) => `${part} ${colour} ${widthMm}`;
-const said = ({ part, colour }: PaintUse) => (part === 'stroke' ? colour : `fill ${colour}`);
+const said = ({ part, colour }: PaintUse) => (part === 'stroke' ? colour : t('fill {{colour}}', { colour }));
 
 /** Every paint of the drawing and what it means, those without meaning first; several can be given one meaning at once. */
 export function PaintList() {
@@ -50,7 +52,9 @@ export function PaintList() {
     scrollMargin: holder.current?.offsetTop ?? 0,
   });
   if (paints.length === 0) {
-    return <p className="text-quiet">Nothing is drawn yet. Bring in a drawing, and its colours are listed here.</p>;
+    return (
+      <p className="text-quiet">{t('Nothing is drawn yet. Bring in a drawing, and its colours are listed here.')}</p>
+    );
   }
   const picked = paints.filter((use) => chosen.has(nameOf(use)));
   const toggle = (use: PaintUse) => {
@@ -64,8 +68,8 @@ export function PaintList() {
         <label className="flex h-8 items-center gap-2 rounded-lg border border-line bg-raised px-2.5 focus-within:border-petrol">
           <Search size={14} className="shrink-0 text-quiet" aria-hidden />
           <input
-            aria-label="Search paints"
-            placeholder={`Search ${paints.length}: a colour, a layer, undecided`}
+            aria-label={t('Search paints')}
+            placeholder={t('Search {{paints}}: a colour, a layer, undecided', { paints: paints.length })}
             value={sought}
             onChange={(event) => setSought(event.target.value)}
             className="min-w-0 flex-1 bg-transparent outline-none"
@@ -97,15 +101,17 @@ export function PaintList() {
           })}
         </ul>
       </div>
-      {rows.length === 0 && <p className="text-quiet">No paint is called that.</p>}
-      <p className="text-quiet">Guides and notes are shown, never burnt.</p>
+      {rows.length === 0 && <p className="text-quiet">{t('No paint is called that.')}</p>}
+      <p className="text-quiet">{t('Guides and notes are shown, never burnt.')}</p>
     </div>
   );
 }
 
 /** What a paint comes to: how far lines run, or what fills cover. */
 function extentWords({ part }: PaintUse, { lengthMm, areaMm2 }: Extent): string {
-  return part === 'stroke' ? `${fixed(lengthMm / 1000, 2)} m` : `${fixed(areaMm2 / 100, 1)} cm²`;
+  return part === 'stroke'
+    ? `${fixed(lengthMm / 1000, 2)} m`
+    : t('{{areaMm2}} cm²', { areaMm2: fixed(areaMm2 / 100, 1) });
 }
 
 /** Whether another stroke has the same colour, so that only the width tells them apart. */
@@ -119,7 +125,7 @@ function hasTwin(use: PaintUse, paints: readonly PaintUse[]): boolean {
 function layerOptions(layers: readonly Layer[]): Option<string>[] {
   return ownLayers(layers).map(({ id, name, operation }) => ({
     value: id,
-    text: isBurnt(operation) ? name : `${name}, not burnt`,
+    text: isBurnt(operation) ? name : t('{{name}}, not burnt', { name }),
     mark: <OperationMark operation={operation} />,
   }));
 }
@@ -131,24 +137,24 @@ function Together(props: { picked: readonly PaintUse[]; layers: readonly Layer[]
   return (
     <div className="sticky top-0 z-10 flex items-center gap-2 rounded-[10px] border border-petrol bg-petrol-soft p-2">
       <span className="flex-1 font-semibold">
-        {picked.length} {picked.length === 1 ? 'paint' : 'paints'}
+        {picked.length} {picked.length === 1 ? t('paint') : t('paints')}
       </span>
       <Button look="quiet" onClick={() => actions.select(picked.flatMap(({ itemIds }) => itemIds))}>
-        Select
+        {t('Select')}
       </Button>
       <Choice
-        label="What they all mean"
+        label={t('What they all mean')}
         look="chip"
         value={null}
         options={layerOptions(layers)}
         choose={(layerId) => {
-          actions.edit(`meaning of ${picked.length} paints`, (job) =>
+          actions.edit(t('meaning of {{picked}} paints', { picked: picked.length }), (job) =>
             picked.reduce<JobDocument>((done, use) => assignPaint(done, use, layerId), job),
           );
           clear();
         }}
       />
-      <IconButton label="Let go of them" className="size-7" onClick={clear}>
+      <IconButton label={t('Let go of them')} className="size-7" onClick={clear}>
         <X size={14} aria-hidden />
       </IconButton>
     </div>
@@ -170,13 +176,13 @@ function PaintRow(props: {
   const open = use.layerId === null;
   const count = use.itemIds.length;
   const extent = useExtent(use, job);
-  const options = [...layerOptions(layers), ...(use.byJob ? [{ value: backToKey, text: 'As the key has it' }] : [])];
+  const options = [...layerOptions(layers), ...(use.byJob ? [{ value: backToKey, text: t('As the key has it') }] : [])];
   const under = useIsUnder(use.itemIds);
   const details = [
-    `${count} ${count === 1 ? 'item' : 'items'}`,
+    counted(count, 'item'),
     extent ? extentWords(use, extent) : '…',
     ...(tellsWidth ? [asLength(use.widthMm ?? 0, unit)] : []),
-    ...(use.byJob ? ['by hand'] : []),
+    ...(use.byJob ? [t('by hand')] : []),
   ].join(' · ');
   return (
     <div
@@ -188,8 +194,8 @@ function PaintRow(props: {
       <label className="absolute left-1.5 z-10 flex items-center justify-center pointer-coarse:static pointer-coarse:min-w-11 pointer-coarse:shrink-0">
         <input
           type="checkbox"
-          aria-label={`Choose ${said(use)}`}
-          title="Choose it, to say for several at once what they mean"
+          aria-label={t('Choose {{use}}', { use: said(use) })}
+          title={t('Choose it, to say for several at once what they mean')}
           checked={chosen}
           onChange={toggle}
           className={`m-[5px] size-3.5 accent-petrol focus:opacity-100 group-hover:opacity-100 ${chosen ? '' : 'opacity-40'}`}
@@ -197,7 +203,7 @@ function PaintRow(props: {
       </label>
       <button
         type="button"
-        title="Select its items"
+        title={t('Select its items')}
         onClick={() => actions.select(use.itemIds)}
         className="flex min-w-0 flex-1 items-center gap-2 text-left"
       >
@@ -212,12 +218,12 @@ function PaintRow(props: {
         </span>
       </button>
       <Choice
-        label={`What ${said(use)} means`}
+        label={t('What {{use}} means', { use: said(use) })}
         look={open ? 'alert' : 'chip'}
         value={use.layerId}
         options={options}
         choose={(layerId) =>
-          actions.edit(`meaning of ${use.colour}`, (job) =>
+          actions.edit(t('meaning of {{colour}}', { colour: use.colour }), (job) =>
             assignPaint(job, use, layerId === backToKey ? null : layerId),
           )
         }

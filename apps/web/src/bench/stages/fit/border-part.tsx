@@ -7,6 +7,7 @@ import { Button } from '../../../ui/button.tsx';
 import { formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
+import { t } from '../../../words/words.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
@@ -61,7 +62,7 @@ export function BorderPart() {
   if (chosen.length === 0) {
     return (
       <p className="text-quiet">
-        Select what belongs together, letters and pictures and all: one outline goes around it, to be cut.
+        {t('Select what belongs together, letters and pictures and all: one outline goes around it, to be cut.')}
       </p>
     );
   }
@@ -73,37 +74,37 @@ export function BorderPart() {
       value={value}
       takes={zero ? 'not-below-0' : 'more-than-0'}
       commit={(typed) => {
-        if (typed > 1000) return 'That is larger than any bed.';
+        if (typed > 1000) return t('That is larger than any bed.');
         set(change(typed));
         return undefined;
       }}
     />
   );
   const place = () =>
-    askForPlace(actions, 'Click where on the edge the loop should be', (point) => {
+    askForPlace(actions, t('Click where on the edge the loop should be'), (point) => {
       set({ loop: { ...usualLoop, ...loop, ...loopPlace(outlinesOfItems(chosen), point) } });
     });
   const border = answer?.border;
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">
-        {length('Distance', settings.by, (distance) => ({ by: distance }))}
-        {length('Inner radius', settings.innerRadius, (innerRadius) => ({ innerRadius }))}
-        {length('Bridge gaps to', settings.bridgeGap, (bridgeGap) => ({ bridgeGap }))}
-        {length('Bridges’ width', settings.bridgeWidth, (bridgeWidth) => ({ bridgeWidth }), false)}
-        {length('Fill inlets to', settings.inletWidth, (inletWidth) => ({ inletWidth }))}
+        {length(t('Distance'), settings.by, (distance) => ({ by: distance }))}
+        {length(t('Inner radius'), settings.innerRadius, (innerRadius) => ({ innerRadius }))}
+        {length(t('Bridge gaps to'), settings.bridgeGap, (bridgeGap) => ({ bridgeGap }))}
+        {length(t('Bridges’ width'), settings.bridgeWidth, (bridgeWidth) => ({ bridgeWidth }), false)}
+        {length(t('Fill inlets to'), settings.inletWidth, (inletWidth) => ({ inletWidth }))}
       </div>
       <Tick checked={loop !== null} set={(checked) => set({ loop: checked ? usualLoop : null })}>
-        with a loop to hang it by
+        {t('with a loop to hang it by')}
       </Tick>
       {loop && (
         <>
           <div className="grid grid-cols-2 gap-1.5">
-            {length('Hole', loop.holeMm, (holeMm) => ({ loop: { ...loop, holeMm } }), false)}
-            {length('Rim', loop.rimMm, (rimMm) => ({ loop: { ...loop, rimMm } }), false)}
+            {length(t('Hole'), loop.holeMm, (holeMm) => ({ loop: { ...loop, holeMm } }), false)}
+            {length(t('Rim'), loop.rimMm, (rimMm) => ({ loop: { ...loop, rimMm } }), false)}
           </div>
           <Button className="self-start" onClick={place}>
-            Place the loop on the bed
+            {t('Place the loop on the bed')}
           </Button>
         </>
       )}
@@ -120,7 +121,7 @@ export function BorderPart() {
           disabled={working || !border || border.pieces === 0}
           onClick={() => make('border', placing)}
         >
-          Make the border
+          {t('Make the border')}
         </Button>
         {working && <SlowStop share={share} stop={stop} />}
       </div>
@@ -145,7 +146,10 @@ async function borderOf(
 }
 
 function sayPieces({ pieces, openGap }: Border, unit: Parameters<typeof formatLength>[1]): string {
-  if (pieces === 0) return 'There is nothing to go around.';
-  if (pieces === 1) return 'It is one piece.';
-  return `It is ${pieces} pieces: one piece needs gaps of up to ${formatLength(Math.ceil(openGap * 10) / 10, unit)} bridged.`;
+  if (pieces === 0) return t('There is nothing to go around.');
+  if (pieces === 1) return t('It is one piece.');
+  return t('It is {{pieces}} pieces: one piece needs gaps of up to {{openGap}} bridged.', {
+    pieces,
+    openGap: formatLength(Math.ceil(openGap * 10) / 10, unit),
+  });
 }

@@ -1,4 +1,5 @@
 import { lazy, Suspense } from 'react';
+import { t } from '../../../words/words.ts';
 import { Drawer } from '../drawer.tsx';
 import { BorderPart } from './border-part.tsx';
 import { FitsPart } from './fits-part.tsx';
@@ -13,17 +14,17 @@ const SquarePart = lazy(() => import('./square-part.tsx'));
 /** Where a drawing becomes parts: what lies at a distance from what is drawn, what goes around it, how parts meet. */
 export function FitDrawer() {
   return (
-    <Drawer title="Fit">
+    <Drawer title={t('Fit')}>
       <Makings
         makings={[
-          { name: 'Offset', about: 'Outlines at a distance', part: <OffsetPart /> },
-          { name: 'Border', about: 'One outline around everything', part: <BorderPart /> },
-          { name: 'Clearance', about: 'How parts meet', part: <FitsPart /> },
-          { name: 'Kerf', about: 'What the beam takes away', part: <KerfPart /> },
-          { name: 'Test pieces', about: 'Measure kerf and fits', part: <TestPiecesPart /> },
+          { name: t('Offset'), about: t('Outlines at a distance'), part: <OffsetPart /> },
+          { name: t('Border'), about: t('One outline around everything'), part: <BorderPart /> },
+          { name: t('Clearance'), about: t('How parts meet'), part: <FitsPart /> },
+          { name: t('Kerf'), about: t('What the beam takes away'), part: <KerfPart /> },
+          { name: t('Test pieces'), about: t('Measure kerf and fits'), part: <TestPiecesPart /> },
           {
-            name: 'Scan offset',
-            about: 'How far lines burn apart',
+            name: t('Scan offset'),
+            about: t('How far lines burn apart'),
             part: (
               <Suspense>
                 <ScanCardPart />
@@ -31,8 +32,8 @@ export function FitDrawer() {
             ),
           },
           {
-            name: 'Axes',
-            about: 'True to scale, and square',
+            name: t('Axes'),
+            about: t('True to scale, and square'),
             part: (
               <Suspense>
                 <SquarePart />

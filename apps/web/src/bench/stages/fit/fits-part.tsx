@@ -15,6 +15,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatLength } from '../../../ui/figures.ts';
 import { Labelled } from '../../../ui/labelled.tsx';
+import { lowered, t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
@@ -26,7 +27,12 @@ const KeepFitForm = lazy(() => import('./keep-fit-form.tsx'));
 import { figureWords } from './kerf-words.ts';
 import { type Chosen, Meetings } from './meetings-part.tsx';
 
-const fitWords: Record<FitName, string> = { loose: 'Loose', sliding: 'Sliding', snug: 'Snug', press: 'Press' };
+const fitWords: Record<FitName, string> = {
+  loose: t('Loose'),
+  sliding: t('Sliding'),
+  snug: t('Snug'),
+  press: t('Press'),
+};
 
 const usualFit = { fit: 'snug' as FitName };
 const usualBolt: BoltTie = { size: 'M4', room: 'normal' };
@@ -44,7 +50,7 @@ export function FitsPart() {
     <>
       <Thickness />
       <Choice
-        label="Fit"
+        label={t('Fit')}
         value={fit}
         options={fitNames.map((name) => ({
           value: name,
@@ -54,11 +60,14 @@ export function FitsPart() {
         choose={(next) => keep({ fit: next })}
       />
       <p className="text-[12px] text-quiet">
-        {formatLength(figure.mm, unit)} wider than what goes in: {figureWords(figure.source)}.
+        {t('{{mm}} wider than what goes in: {{source}}.', {
+          mm: formatLength(figure.mm, unit),
+          source: figureWords(figure.source),
+        })}
       </p>
       {material && <KeepFit key={`${material.id} ${fit}`} material={material} fit={fit} />}
       {chosen.length === 0 ? (
-        <p className="text-quiet">Select slots, round holes, or a part that another is to meet.</p>
+        <p className="text-quiet">{t('Select slots, round holes, or a part that another is to meet.')}</p>
       ) : (
         <>
           <Slots chosen={chosen} fit={fit} material={material} />
@@ -77,7 +86,7 @@ function KeepFit({ material, fit }: { material: Material; fit: FitName }) {
   if (!open) {
     return (
       <Button look="quiet" className="-ml-3 self-start" onClick={() => setOpen(true)}>
-        Change what {fit} is in {material.name.toLowerCase()}
+        {t('Change what {{fit}} is in {{name}}', { fit, name: lowered(material.name) })}
       </Button>
     );
   }
@@ -90,7 +99,7 @@ function KeepFit({ material, fit }: { material: Material; fit: FitName }) {
 
 function Thickness() {
   const sheets = useBench((state) => jobOf(state).sheets);
-  if (sheets.length === 0) return <p className="text-quiet">Lay a sheet first: slots go by its thickness.</p>;
+  if (sheets.length === 0) return <p className="text-quiet">{t('Lay a sheet first: slots go by its thickness.')}</p>;
   return (
     <div className="flex flex-col gap-1.5">
       {sheets.slice(0, 8).map((sheet) => (
@@ -116,26 +125,26 @@ function Slots({ chosen, fit, material }: Chosen) {
     <div className="flex flex-wrap items-center gap-1.5">
       <Button
         disabled={thick === null}
-        title={thick === null ? 'Lay a sheet first' : 'Their narrower side goes by the thickness from now on'}
+        title={thick === null ? t('Lay a sheet first') : t('Their narrower side goes by the thickness from now on')}
         onClick={() =>
-          actions.edit('slots for the stock', (before) =>
+          actions.edit(t('slots for the stock'), (before) =>
             tieToThickness(before, ids, { fit, clearanceMm }, thicknessOf),
           )
         }
       >
-        {slots.length === 1 ? 'A slot for the stock' : `${slots.length} slots for the stock`}
+        {slots.length === 1 ? t('A slot for the stock') : t('{{slots}} slots for the stock', { slots: slots.length })}
         {thick !== null && `: ${formatLength(thick + clearanceMm, unit)}`}
       </Button>
       {tied > 0 && (
-        <Button look="quiet" onClick={() => actions.edit('release slots', (before) => untie(before, ids))}>
-          Release {tied}
+        <Button look="quiet" onClick={() => actions.edit(t('release slots'), (before) => untie(before, ids))}>
+          {t('Release {{tied}}', { tied })}
         </Button>
       )}
     </div>
   );
 }
 
-const roomWords: Record<BoltTie['room'], string> = { close: 'Close', normal: 'Normal', wide: 'Wide' };
+const roomWords: Record<BoltTie['room'], string> = { close: t('Close'), normal: t('Normal'), wide: t('Wide') };
 
 function Bolts({ chosen }: { chosen: readonly Item[] }) {
   const actions = useBenchActions();
@@ -146,20 +155,20 @@ function Bolts({ chosen }: { chosen: readonly Item[] }) {
   const hole = boltHoles.find(({ size }) => size === bolt.size);
   const ids = new Set(holes.map(({ id }) => id));
   return (
-    <section aria-label="Holes for bolts" className="flex flex-col gap-1.5">
+    <section aria-label={t('Holes for bolts')} className="flex flex-col gap-1.5">
       <div className="grid grid-cols-2 gap-1.5">
-        <Labelled label="Bolt">
+        <Labelled label={t('Bolt')}>
           <Choice
-            label="Bolt"
+            label={t('Bolt')}
             look="slim"
             value={bolt.size}
             options={boltHoles.map(({ size }) => ({ value: size, text: size }))}
             choose={(size) => keep({ size })}
           />
         </Labelled>
-        <Labelled label="Room">
+        <Labelled label={t('Room')}>
           <Choice
-            label="Room"
+            label={t('Room')}
             look="slim"
             value={bolt.room}
             options={boltRooms.map((room) => ({ value: room, text: roomWords[room] }))}
@@ -169,9 +178,11 @@ function Bolts({ chosen }: { chosen: readonly Item[] }) {
       </div>
       <Button
         className="self-start"
-        onClick={() => actions.edit(`holes for ${bolt.size}`, (job) => fitBolts(job, ids, bolt))}
+        onClick={() => actions.edit(t('holes for {{bolt}}', { bolt: bolt.size }), (job) => fitBolts(job, ids, bolt))}
       >
-        {holes.length === 1 ? `A hole for ${bolt.size}` : `${holes.length} holes for ${bolt.size}`}
+        {holes.length === 1
+          ? t('A hole for {{bolt}}', { bolt: bolt.size })
+          : t('{{holes}} holes for {{bolt}}', { holes: holes.length, bolt: bolt.size })}
         {hole && `: ${formatLength(hole[bolt.room], unit)}`}
       </Button>
     </section>
@@ -189,8 +200,8 @@ function News() {
     itemsAmong(drawing, new Set(news.map(({ itemId }) => itemId))).map((item) => [item.id, nameOf(item)]),
   );
   return (
-    <section aria-label="What followed the thickness" className="flex flex-col gap-1 border-t border-line pt-2">
-      <h3 className="text-quiet">Followed the thickness: {news.length}</h3>
+    <section aria-label={t('What followed the thickness')} className="flex flex-col gap-1 border-t border-line pt-2">
+      <h3 className="text-quiet">{t('Followed the thickness: {{news}}', { news: news.length })}</h3>
       <ul>
         {news.slice(0, 100).map(({ itemId, what, fromMm, toMm }, i) => (
           <li key={`${itemId} ${i}`}>
@@ -201,7 +212,7 @@ function News() {
               onPointerEnter={() => actions.pointOut([itemId])}
               onPointerLeave={() => actions.pointOut([])}
             >
-              {names.get(itemId) ?? 'gone'}, {what}: {formatLength(fromMm, unit)} → {formatLength(toMm, unit)}
+              {names.get(itemId) ?? t('gone')}, {what}: {formatLength(fromMm, unit)} → {formatLength(toMm, unit)}
             </button>
           </li>
         ))}

@@ -5,14 +5,15 @@ import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { ChoiceInput, LengthInput, useCheckedForm } from '../../../ui/form.tsx';
 import { SignedBy } from '../../../ui/signed-by.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
 import { useKeeping, useLastWitness } from '../keeping.ts';
 
 const fromWords: readonly { value: FigureFrom; text: string }[] = [
-  { value: 'measured', text: 'Measured' },
-  { value: 'copied', text: 'Copied from elsewhere' },
-  { value: 'guessed', text: 'A guess' },
+  { value: 'measured', text: t('Measured') },
+  { value: 'copied', text: t('Copied from elsewhere') },
+  { value: 'guessed', text: t('A guess') },
 ];
 
 /** Changes what a fit is in a material, with who says so and how they know. */
@@ -27,21 +28,24 @@ export default function KeepFitForm({ material, fit, leave }: { material: Materi
   });
   const send = async (figure: FitDto) => {
     const ask = () => api.keepFit(material.id, figure);
-    if (await keep(figure.by, ask, `${material.name}: ${fit} is now ${figure.mm} mm.`)) leave();
+    if (
+      await keep(figure.by, ask, t('{{name}}: {{fit}} is now {{mm}} mm.', { name: material.name, fit, mm: figure.mm }))
+    )
+      leave();
   };
   return (
     <form
-      aria-label={`What ${fit} is`}
+      aria-label={t('What {{fit}} is', { fit })}
       className="flex flex-col gap-1.5 rounded-[10px] border border-line bg-raised p-2.5"
       onSubmit={handleSubmit(send)}
     >
-      <LengthInput control={control} name="mm" label="Clearance" unit={unit} />
-      <ChoiceInput control={control} name="from" label="It is" options={fromWords} />
-      <SignedBy control={control} name="by" label="Read by" />
+      <LengthInput control={control} name="mm" label={t('Clearance')} unit={unit} />
+      <ChoiceInput control={control} name="from" label={t('It is')} options={fromWords} />
+      <SignedBy control={control} name="by" label={t('Read by')} />
       <div className="flex gap-1.5">
-        <Button type="submit">Keep it</Button>
+        <Button type="submit">{t('Keep it')}</Button>
         <Button look="quiet" onClick={leave}>
-          Never mind
+          {t('Never mind')}
         </Button>
       </div>
     </form>

@@ -8,6 +8,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { asSize } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { t } from '../../../words/words.ts';
 import { piecesOf } from '../../bed/draw-gaps.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
@@ -15,9 +16,9 @@ import { pieceSizesOf } from '../../state/plan.ts';
 import { kerfWords } from './kerf-words.ts';
 
 const sides: readonly { value: Keep; text: string }[] = [
-  { value: 'inside', text: 'Keep what is inside' },
-  { value: 'outside', text: 'Keep what is outside' },
-  { value: 'line', text: 'On the line: nothing allowed' },
+  { value: 'inside', text: t('Keep what is inside') },
+  { value: 'outside', text: t('Keep what is outside') },
+  { value: 'line', text: t('On the line: nothing allowed') },
 ];
 
 /** What the beam takes away, which side of it is kept, and what comes of that. */
@@ -28,7 +29,9 @@ export function KerfPart() {
   const cuts = prepared.layers.filter(({ layer, placed }) => separates(layer.operation) && placed.length > 0);
   if (cuts.length === 0) {
     return (
-      <p className="text-quiet">Nothing is cut yet. The width that the beam takes away counts where cuts close.</p>
+      <p className="text-quiet">
+        {t('Nothing is cut yet. The width that the beam takes away counts where cuts close.')}
+      </p>
     );
   }
   return (
@@ -40,10 +43,10 @@ export function KerfPart() {
       <FallsOut />
       <Button
         className="self-start"
-        title="The burn as wide as it is, what falls out gone"
+        title={t('The burn as wide as it is, what falls out gone')}
         onClick={() => actions.chooseLook(look === 'burnt' ? 'operations' : 'burnt')}
       >
-        {look === 'burnt' ? 'Show operations again' : 'Show the burn’s width'}
+        {look === 'burnt' ? t('Show operations again') : t('Show the burn’s width')}
       </Button>
     </>
   );
@@ -55,21 +58,23 @@ function LayerKerf({ cut: { id, layer, applied, burning } }: { cut: PreparedLaye
   return (
     <section aria-label={layer.name} className="flex flex-col gap-1.5">
       <LengthField
-        label={`Kerf of ${layer.name}`}
+        label={t('Kerf of {{name}}', { name: layer.name })}
         unit={unit}
         value={applied.settings?.kerfMm ?? 0}
         takes="not-below-0"
         commit={(kerfMm) => {
-          actions.edit(`kerf of ${layer.name}`, (job) => changeSetting(job, id, 'kerfMm', kerfMm));
+          actions.edit(t('kerf of {{name}}', { name: layer.name }), (job) => changeSetting(job, id, 'kerfMm', kerfMm));
           return undefined;
         }}
       />
       <p className="text-[12px] text-quiet">{kerfWords(applied)}</p>
       <Choice
-        label={`${layer.name} keeps`}
+        label={t('{{name}} keeps', { name: layer.name })}
         value={burning.keep}
-        options={[{ value: 'nesting' as const, text: 'Pieces and holes by nesting' }, ...sides]}
-        choose={(keep) => actions.edit(`what ${layer.name} keeps`, (job) => setBurning(job, layer.id, { keep }))}
+        options={[{ value: 'nesting' as const, text: t('Pieces and holes by nesting') }, ...sides]}
+        choose={(keep) =>
+          actions.edit(t('what {{name}} keeps', { name: layer.name }), (job) => setBurning(job, layer.id, { keep }))
+        }
       />
     </section>
   );
@@ -84,14 +89,14 @@ function SelectionKerf({ cuts }: { cuts: readonly PreparedLayer[] }) {
   if (chosen.length === 0) return null;
   const words = new Set(chosen.map(({ keep }) => keep ?? 'layer'));
   return (
-    <section aria-label="The selection" className="flex flex-col gap-1.5">
+    <section aria-label={t('The selection')} className="flex flex-col gap-1.5">
       <Choice
-        label="Selection keeps"
+        label={t('Selection keeps')}
         value={words.size === 1 ? [...words][0] : null}
-        empty="Kept differently"
-        options={[{ value: 'layer' as const, text: 'As its layer says' }, ...sides]}
+        empty={t('Kept differently')}
+        options={[{ value: 'layer' as const, text: t('As its layer says') }, ...sides]}
         choose={(keep) =>
-          actions.edit('what is kept', (job) => keepSide(job, selection, keep === 'layer' ? null : keep))
+          actions.edit(t('what is kept'), (job) => keepSide(job, selection, keep === 'layer' ? null : keep))
         }
       />
       {chosen.length === 1 && <Measures item={chosen[0]} cut={cutLayerOf(chosen[0]) as PreparedLayer} />}
@@ -109,7 +114,13 @@ function Measures({ item, cut: { applied, burning } }: { item: Item; cut: Prepar
   const size = (distance: number) => asSize(boxWidth(box) + distance, boxHeight(box) + distance, unit, true);
   return (
     <p role="status" className="figures text-[12px] text-quiet">
-      Drawn {size(0)}; {kerfMm === 0 ? 'once burnt, off by the kerf, which is not known' : `once burnt ${size(growth)}`}
+      {t('Drawn {{size}}; {{kerfMm}}', {
+        size: size(0),
+        kerfMm:
+          kerfMm === 0
+            ? t('once burnt, off by the kerf, which is not known')
+            : t('once burnt {{growth}}', { growth: size(growth) }),
+      })}
     </p>
   );
 }
@@ -121,8 +132,8 @@ function FallsOut() {
   const count = (many: number, entry: string, several: string) => `${many} ${many === 1 ? entry : several}`;
   return (
     <p className="text-quiet">
-      {count(pieces, 'piece comes', 'pieces come')} free
-      {fallsOut > 0 && `; ${count(fallsOut, 'cut-out falls', 'cut-outs fall')} out`}.
+      {t('{{pieces}} free', { pieces: count(pieces, t('piece comes'), t('pieces come')) })}
+      {fallsOut > 0 && t('; {{fallsOut}} out', { fallsOut: count(fallsOut, t('cut-out falls'), t('cut-outs fall')) })}.
     </p>
   );
 }

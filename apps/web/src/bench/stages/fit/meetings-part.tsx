@@ -7,6 +7,7 @@ import { toast } from 'sonner';
 import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatLength } from '../../../ui/figures.ts';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { newId } from '../../new-id.ts';
 import { jobOf, unitOf } from '../../state/document.ts';
@@ -22,13 +23,13 @@ export interface Chosen {
 type Role = PartTie['role'];
 
 const roles: readonly { value: Role; make: string; mark: string }[] = [
-  { value: 'pocket', make: 'Make a pocket for it', mark: 'Make it the pocket for the other' },
-  { value: 'insert', make: 'Make what goes into it', mark: 'Make it go into the other' },
-  { value: 'lid', make: 'Make a lid over it', mark: 'Make it the lid over the other' },
+  { value: 'pocket', make: t('Make a pocket for it'), mark: t('Make it the pocket for the other') },
+  { value: 'insert', make: t('Make what goes into it'), mark: t('Make it go into the other') },
+  { value: 'lid', make: t('Make a lid over it'), mark: t('Make it the lid over the other') },
 ];
 
 const sayNothingLeft = () =>
-  toast.message('Nothing would be left of it: the clearance is larger than the part. Nothing was changed.');
+  toast.message(t('Nothing would be left of it: the clearance is larger than the part. Nothing was changed.'));
 
 /** One part is given what meets it; of two, either is made to meet the other. */
 export function Meetings({ chosen, fit, material }: Chosen) {
@@ -57,7 +58,7 @@ function OfOne({ thing, tie, able, thick }: Meeting & { thing: Item }) {
   const actions = useBenchActions();
   const make = (role: Role) => {
     let made: string | null = null;
-    actions.edit(`a ${role} for ${nameOf(thing)}`, (before) => {
+    actions.edit(t('a {{role}} for {{thing}}', { role, thing: nameOf(thing) }), (before) => {
       const added = addMeeting(before, thing.id, tie(role), thick, newId);
       made = added.id;
       return added.job;
@@ -85,7 +86,7 @@ function OfTwo({ pair, tie, able, thick }: Meeting & { pair: readonly [Item, Ite
   const [outline, thing] = changing === pair[1].id ? [pair[1], pair[0]] : pair;
   const mark = (role: Role) => {
     let isMade = false;
-    actions.edit(`${nameOf(outline)} meets ${nameOf(thing)}`, (before) => {
+    actions.edit(t('{{outline}} meets {{thing}}', { outline: nameOf(outline), thing: nameOf(thing) }), (before) => {
       const after = makeMeeting(before, outline.id, thing.id, tie(role), thick);
       isMade = after !== before;
       return after;
@@ -93,10 +94,10 @@ function OfTwo({ pair, tie, able, thick }: Meeting & { pair: readonly [Item, Ite
     if (!isMade) sayNothingLeft();
   };
   return (
-    <section aria-label="How the two meet" className="flex flex-col items-start gap-1.5">
-      <h3 className="text-quiet">What follows the other</h3>
+    <section aria-label={t('How the two meet')} className="flex flex-col items-start gap-1.5">
+      <h3 className="text-quiet">{t('What follows the other')}</h3>
       <Choice
-        label="What follows"
+        label={t('What follows')}
         value={changing}
         options={pair.map((item) => ({
           value: item.id,
@@ -109,7 +110,7 @@ function OfTwo({ pair, tie, able, thick }: Meeting & { pair: readonly [Item, Ite
         }}
       />
       <p className="text-[12px] text-quiet">
-        It takes the shape of the other, as wide as the fit says, where it lies now; and follows it from then on.
+        {t('It takes the shape of the other, as wide as the fit says, where it lies now; and follows it from then on.')}
       </p>
       {able.map(({ value, mark: words }) => (
         <Button

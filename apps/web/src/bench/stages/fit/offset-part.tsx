@@ -16,6 +16,7 @@ import { formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
+import { t } from '../../../words/words.ts';
 import { work } from '../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { keptSettings, useKeptSettings } from '../../kept-settings.ts';
@@ -26,24 +27,24 @@ import { PlacingFields, SlowStop, Trouble, useMaking, usePlacing } from './placi
 import { type Ask, useWorked } from './use-worked.ts';
 
 const ways = [
-  { value: 'out' as const, text: 'Outward' },
-  { value: 'in' as const, text: 'Inward' },
-  { value: 'both' as const, text: 'Both ways' },
+  { value: 'out' as const, text: t('Outward') },
+  { value: 'in' as const, text: t('Inward') },
+  { value: 'both' as const, text: t('Both ways') },
 ];
 const joins: readonly { value: Join; text: string }[] = [
-  { value: 'round', text: 'Round' },
-  { value: 'miter', text: 'Mitred' },
-  { value: 'bevel', text: 'Bevelled' },
+  { value: 'round', text: t('Round') },
+  { value: 'miter', text: t('Mitred') },
+  { value: 'bevel', text: t('Bevelled') },
 ];
 const sides: readonly { value: Side; text: string }[] = [
-  { value: 'both', text: 'Around the line' },
-  { value: 'right', text: 'On its right' },
-  { value: 'left', text: 'On its left' },
+  { value: 'both', text: t('Around the line') },
+  { value: 'right', text: t('On its right') },
+  { value: 'left', text: t('On its left') },
 ];
 const caps = [
-  { value: 'round' as const, text: 'Round' },
-  { value: 'flat' as const, text: 'Flat' },
-  { value: 'square' as const, text: 'Square' },
+  { value: 'round' as const, text: t('Round') },
+  { value: 'flat' as const, text: t('Flat') },
+  { value: 'square' as const, text: t('Square') },
 ];
 
 const firstWish: OffsetWish = {
@@ -90,28 +91,31 @@ export function OffsetPart() {
   if (sources.length === 0) {
     return (
       <p className="text-quiet">
-        Select outlines on the bed: what lies at a distance from them is shown there before it is made.
+        {t('Select outlines on the bed: what lies at a distance from them is shown there before it is made.')}
       </p>
     );
   }
   const zero = wish.distance === 0 && wish.count === 1;
-  const name = left.length === 1 ? `offset ${formatLength(left[0].settings.by, unit)}` : `${left.length} offsets`;
+  const name =
+    left.length === 1
+      ? t('offset {{by}}', { by: formatLength(left[0].settings.by, unit) })
+      : t('{{left}} offsets', { left: left.length });
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">
         <LengthField
-          label="Distance"
+          label={t('Distance')}
           unit={unit}
           value={wish.distance}
           takes="not-below-0"
           commit={(distance) => {
-            if (distance > 10_000) return 'That is larger than any bed.';
+            if (distance > 10_000) return t('That is larger than any bed.');
             set({ distance });
             return undefined;
           }}
         />
         <NumberField
-          label="How many"
+          label={t('How many')}
           layout="stack"
           value={wish.count}
           least={1}
@@ -121,7 +125,7 @@ export function OffsetPart() {
         />
         {wish.count > 1 && (
           <LengthField
-            label="Step"
+            label={t('Step')}
             unit={unit}
             value={wish.step}
             takes="more-than-0"
@@ -130,7 +134,7 @@ export function OffsetPart() {
         )}
         {settings.join === 'miter' && (
           <NumberField
-            label="Mitres up to"
+            label={t('Mitres up to')}
             layout="stack"
             unit="×"
             value={settings.miterLimit}
@@ -140,23 +144,28 @@ export function OffsetPart() {
           />
         )}
       </div>
-      <p className="text-[12px] text-quiet">Or pull at the outline that is shown on the bed.</p>
-      <Choice label="Way" value={wish.way} options={ways} choose={(way) => set({ way })} />
-      <Choice label="Corners" value={settings.join} options={joins} choose={(join) => setSettings({ join })} />
+      <p className="text-[12px] text-quiet">{t('Or pull at the outline that is shown on the bed.')}</p>
+      <Choice label={t('Way')} value={wish.way} options={ways} choose={(way) => set({ way })} />
+      <Choice label={t('Corners')} value={settings.join} options={joins} choose={(join) => setSettings({ join })} />
       {open && (
         <>
-          <Choice label="Open lines" value={settings.side} options={sides} choose={(side) => setSettings({ side })} />
+          <Choice
+            label={t('Open lines')}
+            value={settings.side}
+            options={sides}
+            choose={(side) => setSettings({ side })}
+          />
           {settings.side === 'both' && (
-            <Choice label="Ends" value={settings.cap} options={caps} choose={(cap) => setSettings({ cap })} />
+            <Choice label={t('Ends')} value={settings.cap} options={caps} choose={(cap) => setSettings({ cap })} />
           )}
         </>
       )}
       <Tick checked={settings.ignoreHoles} set={(checked) => setSettings({ ignoreHoles: checked })}>
-        without holes
+        {t('without holes')}
       </Tick>
       {sources.length > 1 && (
         <Tick checked={wish.apart} set={(checked) => set({ apart: checked })}>
-          each of the {sources.length} by itself
+          {t('each of the {{sources}} by itself', { sources: sources.length })}
         </Tick>
       )}
       <PlacingFields placing={placing} set={setPlacing} />
@@ -169,7 +178,7 @@ export function OffsetPart() {
       <Trouble words={trouble} />
       <div className="flex flex-col items-start gap-1.5">
         <Button look="main" disabled={working || left.length === 0 || zero} onClick={() => make(name, placing)}>
-          {left.length > 1 ? `Make ${left.length} offsets` : 'Make the offset'}
+          {left.length > 1 ? `Make ${left.length} offsets` : t('Make the offset')}
         </Button>
         {working && <SlowStop share={share} stop={stop} />}
       </div>
@@ -181,16 +190,21 @@ export function OffsetPart() {
 function AlsoOn({ sources, layerId }: { sources: readonly Item[]; layerId: string | null }) {
   const actions = useBenchActions();
   const layer = useBench((state) => state.prepared.meaning.layers.find(({ id }) => id === layerId));
-  if (!layer) return <p role="status">At 0 it is the outline itself. Choose a layer for it to burn on as well.</p>;
+  if (!layer)
+    return <p role="status">{t('At 0 it is the outline itself. Choose a layer for it to burn on as well.')}</p>;
   const ids = new Set(sources.map(({ id }) => id));
   return (
     <>
-      <p role="status">At 0 it is the outline itself: it burns on {layer.name} as well, without a second one.</p>
+      <p role="status">
+        {t('At 0 it is the outline itself: it burns on {{name}} as well, without a second one.', { name: layer.name })}
+      </p>
       <Button
         className="self-start"
-        onClick={() => actions.edit(`burn on ${layer.name} as well`, (job) => alsoOn(job, ids, layer.id))}
+        onClick={() =>
+          actions.edit(t('burn on {{name}} as well', { name: layer.name }), (job) => alsoOn(job, ids, layer.id))
+        }
       >
-        Burn it on {layer.name} as well
+        {t('Burn it on {{name}} as well', { name: layer.name })}
       </Button>
     </>
   );
@@ -238,5 +252,7 @@ function askFor(sources: readonly Item[], wish: OffsetWish): Ask<readonly MadeOf
 
 function sayGone(delta: number, unit: Parameters<typeof formatLength>[1]): string {
   const distance = formatLength(Math.abs(delta), unit);
-  return delta < 0 ? `Nothing is left ${distance} inward.` : `Nothing lies ${distance} outward.`;
+  return delta < 0
+    ? t('Nothing is left {{distance}} inward.', { distance })
+    : t('Nothing lies {{distance}} outward.', { distance });
 }

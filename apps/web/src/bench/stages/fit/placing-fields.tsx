@@ -8,6 +8,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { ProgressBar } from '../../../ui/progress-bar.tsx';
 import { Tick } from '../../../ui/tick.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
 import { newId } from '../../new-id.ts';
@@ -41,10 +42,10 @@ export function PlacingFields({ placing: { layerId, fate, follows }, set }: Prop
   return (
     <>
       <Choice
-        label="Layer"
+        label={t('Layer')}
         value={layerId ?? 'source'}
         options={[
-          { value: 'source', text: 'As its source' },
+          { value: 'source', text: t('As its source') },
           ...layers.map(({ id, name, operation }) => ({
             value: id,
             text: name,
@@ -54,22 +55,22 @@ export function PlacingFields({ placing: { layerId, fate, follows }, set }: Prop
         choose={(value) => set({ layerId: value === 'source' ? null : value })}
       />
       <Choice<SourceFate>
-        label="Source"
+        label={t('Source')}
         value={fate}
         options={[
-          { value: 'stays', text: 'Stays' },
-          ...(guideOf(layers) ? [{ value: 'guide' as const, text: 'Becomes a guide', aside: 'not burnt' }] : []),
-          { value: 'goes', text: 'Is deleted' },
+          { value: 'stays', text: t('Stays') },
+          ...(guideOf(layers) ? [{ value: 'guide' as const, text: t('Becomes a guide'), aside: t('not burnt') }] : []),
+          { value: 'goes', text: t('Is deleted') },
         ]}
         choose={(value) => set({ fate: value })}
       />
       <Tick
-        title="When the source is moved, reshaped or retyped"
+        title={t('When the source is moved, reshaped or retyped')}
         checked={follows && fate !== 'goes'}
         disabled={fate === 'goes'}
         set={(checked) => set({ follows: checked })}
       >
-        follows its source from now on
+        {t('follows its source from now on')}
       </Tick>
     </>
   );
@@ -129,10 +130,10 @@ export function SlowStop({ share, stop }: { share: number; stop: () => void }) {
   const percent = Math.round(share * 100);
   return (
     <div className="flex w-full items-center gap-2">
-      <ProgressBar label="Working it out" share={share} />
+      <ProgressBar label={t('Working it out')} share={share} />
       <span className="figures w-9 text-right text-[12px] text-quiet">{percent} %</span>
       <Button look="quiet" onClick={stop}>
-        Stop
+        {t('Stop')}
       </Button>
     </div>
   );

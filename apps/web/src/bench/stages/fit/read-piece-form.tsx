@@ -9,6 +9,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { formatLength } from '../../../ui/figures.ts';
 import { ChoiceInput, useCheckedForm } from '../../../ui/form.tsx';
 import { SignedBy } from '../../../ui/signed-by.tsx';
+import { lowered, t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { machineOf, unitOf } from '../../state/document.ts';
 import { useKeeping, useLastWitness } from '../keeping.ts';
@@ -37,15 +38,24 @@ function ReadKerf({ piece, material }: Props) {
     keep(
       figure.by,
       () => api.keepKerf(material.id, figure),
-      `The kerf of ${material.name.toLowerCase()} on ${machine.name} is ${formatLength(figure.mm, unit)} from now on.`,
+      t('The kerf of {{name}} on {{name2}} is {{mm}} from now on.', {
+        name: lowered(material.name),
+        name2: machine.name,
+        mm: formatLength(figure.mm, unit),
+      }),
     );
   return (
-    <form aria-label="Read the piece" className={look} onSubmit={form.handleSubmit(send)}>
+    <form aria-label={t('Read the piece')} className={look} onSubmit={form.handleSubmit(send)}>
       <Heading />
-      <StepInput form={form} piece={piece} label="The highest the tongue goes into" empty="Highest it goes into" />
-      <SignedBy control={form.control} name="by" label="Read by" />
+      <StepInput
+        form={form}
+        piece={piece}
+        label={t('The highest the tongue goes into')}
+        empty={t('Highest it goes into')}
+      />
+      <SignedBy control={form.control} name="by" label={t('Read by')} />
       <Button type="submit" className="self-start" disabled={!piece.steps.includes(form.watch('mm'))}>
-        Keep it as the kerf
+        {t('Keep it as the kerf')}
       </Button>
     </form>
   );
@@ -59,21 +69,25 @@ function ReadFit({ piece, material }: Props) {
     keep(
       figure.by,
       () => api.keepFit(material.id, figure),
-      `${material.name}: ${figure.fit} is ${formatLength(figure.mm, unit)} from now on.`,
+      t('{{name}}: {{fit}} is {{mm}} from now on.', {
+        name: material.name,
+        fit: figure.fit,
+        mm: formatLength(figure.mm, unit),
+      }),
     );
   return (
-    <form aria-label="Read the piece" className={look} onSubmit={form.handleSubmit(send)}>
+    <form aria-label={t('Read the piece')} className={look} onSubmit={form.handleSubmit(send)}>
       <Heading />
-      <StepInput form={form} piece={piece} label="The opening" empty="Which opening" sign />
+      <StepInput form={form} piece={piece} label={t('The opening')} empty={t('Which opening')} sign />
       <ChoiceInput
         control={form.control}
         name="fit"
-        label="The fit is"
+        label={t('The fit is')}
         options={fitNames.map((name) => ({ value: name, text: name }))}
       />
-      <SignedBy control={form.control} name="by" label="Read by" />
+      <SignedBy control={form.control} name="by" label={t('Read by')} />
       <Button type="submit" className="self-start" disabled={!piece.steps.includes(form.watch('mm'))}>
-        Keep it as the fit
+        {t('Keep it as the fit')}
       </Button>
     </form>
   );
@@ -82,7 +96,7 @@ function ReadFit({ piece, material }: Props) {
 const look = 'flex flex-col gap-1.5 border-t border-line pt-2';
 
 function Heading() {
-  return <h3 className="text-quiet">Read off the burnt piece</h3>;
+  return <h3 className="text-quiet">{t('Read off the burnt piece')}</h3>;
 }
 
 /** Which of the piece's steps it is; one that the piece no longer has is none. */

@@ -22,6 +22,7 @@ import { Choice } from '../../../ui/choice.tsx';
 import { asSize } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
+import { t } from '../../../words/words.ts';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { freeOnSheet, wordItems } from '../../lay-on-sheet.ts';
@@ -31,8 +32,8 @@ import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { useKeepingMachine } from '../keeping.ts';
 
 const axes = [
-  { value: 'x' as const, text: 'Lines along X' },
-  { value: 'y' as const, text: 'Lines along Y' },
+  { value: 'x' as const, text: t('Lines along X') },
+  { value: 'y' as const, text: t('Lines along Y') },
 ];
 
 /** A card that shows how far lines there and back burn apart, and what is read off it. */
@@ -46,7 +47,7 @@ export default function ScanCardPart() {
   const [speedCount, setSpeedCount] = useState(4);
   const [powerPercent, setPower] = useState(15);
   const [range, setRange] = useState({ from: 0, to: 0.6, step: 0.05 });
-  if (!material) return <p className="text-quiet">Lay a sheet first: the card is burnt on it.</p>;
+  if (!material) return <p className="text-quiet">{t('Lay a sheet first: the card is burnt on it.')}</p>;
   const speeds = Array.from({ length: speedCount }, (_, i) => Math.round((top * (i + 1)) / speedCount));
   const wish = { axis, speeds, offsets: stepsBetween(range.from, range.to, range.step), powerPercent };
   const length = (label: string, value: number, commit: (mm: number) => string | undefined) => (
@@ -56,17 +57,28 @@ export default function ScanCardPart() {
   return (
     <>
       <p className="text-[12px] text-quiet">
-        The beam follows a little late: engraved there and back, lines burn apart. Of each bar of the card one half is
-        engraved there, the other one back.
+        {t(
+          'The beam follows a little late: engraved there and back, lines burn apart. Of each bar of the card one half is engraved there, the other one back.',
+        )}
       </p>
-      <Choice label="Along" value={axis} options={axes} choose={setAxis} />
+      <Choice label={t('Along')} value={axis} options={axes} choose={setAxis} />
       <div className="grid grid-cols-2 gap-1.5">
-        {length('From', range.from, (from) => (from < range.to ? void set({ from }) : 'Less than where it ends.'))}
-        {length('To', range.to, (to) => (to > range.from ? void set({ to }) : 'More than where it begins.'))}
-        {length('Each', range.step, (step) => (step >= 0.005 ? void set({ step }) : 'At least 0.005 mm.'))}
-        <NumberField label="Speeds" layout="stack" value={speedCount} least={1} most={8} whole commit={setSpeedCount} />
+        {length(t('From'), range.from, (from) =>
+          from < range.to ? void set({ from }) : t('Less than where it ends.'),
+        )}
+        {length(t('To'), range.to, (to) => (to > range.from ? void set({ to }) : t('More than where it begins.')))}
+        {length(t('Each'), range.step, (step) => (step >= 0.005 ? void set({ step }) : t('At least 0.005 mm.')))}
         <NumberField
-          label="Power"
+          label={t('Speeds')}
+          layout="stack"
+          value={speedCount}
+          least={1}
+          most={8}
+          whole
+          commit={setSpeedCount}
+        />
+        <NumberField
+          label={t('Power')}
           layout="stack"
           unit="%"
           value={powerPercent}
@@ -81,10 +93,12 @@ export default function ScanCardPart() {
         disabled={wish.offsets.length < 2}
         onClick={() => void layOnSheet(actions, wish, material)}
       >
-        Lay it on the sheet
+        {t('Lay it on the sheet')}
       </Button>
       <p className="text-[12px] text-quiet">
-        Burn its run, and read for each speed which bar’s halves meet. Where none does, lay one that goes further.
+        {t(
+          'Burn its run, and read for each speed which bar’s halves meet. Where none does, lay one that goes further.',
+        )}
       </p>
       <ReadCard key={`${axis} ${speeds}`} wish={wish} />
     </>
@@ -101,25 +115,25 @@ function ReadCard({ wish: { axis, speeds, offsets } }: { wish: ScanCardWish }) {
     const isKept = await keepMachine(
       machine,
       (stored) => ({ scanOffsets: readScanCard(stored, axis, read) }),
-      `The scan offsets of ${name} are kept. Plans take them back from now on.`,
+      t('The scan offsets of {{name}} are kept. Plans take them back from now on.', { name }),
     );
     if (isKept) setRead(new Map());
   };
   return (
-    <section aria-label="Read the card" className="flex flex-col gap-1.5 border-t border-line pt-2">
-      <h3 className="text-quiet">Read off the burnt card</h3>
+    <section aria-label={t('Read the card')} className="flex flex-col gap-1.5 border-t border-line pt-2">
+      <h3 className="text-quiet">{t('Read off the burnt card')}</h3>
       {speeds.map((speed) => (
         <Choice
           key={speed}
-          label={`Meets at ${speed} mm/s`}
+          label={t('Meets at {{speed}} mm/s', { speed })}
           value={read.has(speed) ? String(read.get(speed)) : null}
-          empty={`At ${speed} mm/s: which one`}
-          options={offsets.map((mm) => ({ value: String(mm), text: `At ${speed} mm/s: ${mm} mm` }))}
+          empty={t('At {{speed}} mm/s: which one', { speed })}
+          options={offsets.map((mm) => ({ value: String(mm), text: t('At {{speed}} mm/s: {{mm}} mm', { speed, mm }) }))}
           choose={(mm) => setRead(new Map(read).set(speed, Number(mm)))}
         />
       ))}
       <Button className="self-start" disabled={read.size === 0} onClick={() => void keep()}>
-        Keep with {name}
+        {t('Keep with {{name}}', { name })}
       </Button>
     </section>
   );
@@ -132,14 +146,20 @@ async function layOnSheet(actions: BenchActions, wish: ScanCardWish, material: M
   const free = freeOnSheet(jobOf(actions.get()), machine, card.width, card.height);
   if (!free) {
     const size = asSize(Math.ceil(card.width), Math.ceil(card.height), unitOf(actions.get()));
-    toast.error(`There is no room for the card on the sheet: it takes ${size}. Choose fewer steps or speeds.`);
+    toast.error(
+      t('There is no room for the card on the sheet: it takes {{size}}. Choose fewer steps or speeds.', { size }),
+    );
     return;
   }
   try {
     const { prepared, shop } = actions.get();
     const { key } = prepared;
     const [id, runId] = [newId(), newId()];
-    const group: Group = { id: newId(), name: `Scan offset along ${wish.axis.toUpperCase()}`, parentId: null };
+    const group: Group = {
+      id: newId(),
+      name: t('Scan offset along {{axis}}', { axis: wish.axis.toUpperCase() }),
+      parentId: null,
+    };
     const wordsLayer = `scan ${id} words`;
     const items: Item[] = [
       ...card.bars.map(
@@ -165,13 +185,15 @@ async function layOnSheet(actions: BenchActions, wish: ScanCardWish, material: M
     const layers: Layer[] = [
       {
         id: wordsLayer,
-        name: 'Words of the card',
+        name: t('Words of the card'),
         operation: labelOperation,
         settings: { ...usualSettings(), ...words },
       },
       ...scanCardLayers(wish, id),
     ];
-    actions.edit('lay a scan card', (job) => addOwnRun(job, { id: runId, name: 'Scan card' }, layers, items, group));
+    actions.edit(t('lay a scan card'), (job) =>
+      addOwnRun(job, { id: runId, name: t('Scan card') }, layers, items, group),
+    );
     actions.chooseRun(runId);
     showItems(
       actions,

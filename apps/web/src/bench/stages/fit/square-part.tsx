@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../../ui/button.tsx';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { t } from '../../../words/words.ts';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { freeOnSheet, roomOn } from '../../lay-on-sheet.ts';
@@ -26,23 +27,25 @@ export default function SquarePart() {
   const machine = useBench(machineOf);
   const sheet = useBench((state) => jobOf(state).sheets[0] ?? null);
   const [wanted, setWanted] = useState<number | null>(null);
-  if (!sheet) return <p className="text-quiet">Lay a sheet first: the square is scored on it.</p>;
+  if (!sheet) return <p className="text-quiet">{t('Lay a sheet first: the square is scored on it.')}</p>;
   const room = roomOn(sheet, machine);
   const most = Math.floor(Math.min(boxWidth(room), boxHeight(room)));
   const side = Math.min(wanted ?? usualSide, most);
   return (
     <>
       <p className="text-[12px] text-quiet">
-        A scored square tells whether the axes are true to scale and square to each other. The larger it is, the better.
+        {t(
+          'A scored square tells whether the axes are true to scale and square to each other. The larger it is, the better.',
+        )}
       </p>
       <LengthField
-        label="Side"
+        label={t('Side')}
         unit={unit}
         value={side}
-        commit={(mm) => (mm >= 20 && mm <= most ? void setWanted(mm) : `From 20 to ${most} mm.`)}
+        commit={(mm) => (mm >= 20 && mm <= most ? void setWanted(mm) : t('From 20 to {{most}} mm.', { most }))}
       />
       <Button look="main" className="self-start" disabled={most < 20} onClick={() => layOnSheet(actions, side)}>
-        Lay it on the sheet
+        {t('Lay it on the sheet')}
       </Button>
       <ReadSquare key={side} side={side} machine={machine} />
     </>
@@ -73,17 +76,17 @@ function ReadSquare({ side, machine }: { side: number; machine: Machine }) {
     />
   );
   return (
-    <section aria-label="Measure the square" className="flex flex-col gap-1.5 border-t border-line pt-2">
-      <h3 className="text-quiet">Measured on the burnt square</h3>
+    <section aria-label={t('Measure the square')} className="flex flex-col gap-1.5 border-t border-line pt-2">
+      <h3 className="text-quiet">{t('Measured on the burnt square')}</h3>
       <div className="grid grid-cols-2 items-end gap-1.5">
-        {field('Along X', 'alongX')}
-        {field('Along Y', 'alongY')}
-        {field(`Diagonal from the ${corner} left`, 'rising')}
-        {field('The other diagonal', 'falling')}
+        {field(t('Along X'), 'alongX')}
+        {field(t('Along Y'), 'alongY')}
+        {field(t('Diagonal from the {{corner}} left', { corner }), 'rising')}
+        {field(t('The other diagonal'), 'falling')}
       </div>
       {!axes && (
         <p role="alert" className="text-stop">
-          Sides and diagonals are not those of a square of this side. Measure once more.
+          {t('Sides and diagonals are not those of a square of this side. Measure once more.')}
         </p>
       )}
       <Button
@@ -93,13 +96,15 @@ function ReadSquare({ side, machine }: { side: number; machine: Machine }) {
           const isKept = await keep(
             machine,
             (stored) => ({ axes: axesOfSquare(stored, square) ?? stored.axes }),
-            `The axes of ${machine.name} are kept. Programs are true to scale and square from now on.`,
+            t('The axes of {{name}} are kept. Programs are true to scale and square from now on.', {
+              name: machine.name,
+            }),
           );
           // What was measured was burnt before.
           if (isKept) setSquare(drawn);
         }}
       >
-        Keep with {machine.name}
+        {t('Keep with {{name}}', { name: machine.name })}
       </Button>
     </section>
   );
@@ -109,19 +114,19 @@ function layOnSheet(actions: BenchActions, side: number): void {
   const state = actions.get();
   const place = freeOnSheet(jobOf(state), machineOf(state), side, side);
   if (!place) {
-    toast.error('There is no room for the square on the sheet. Make it smaller, or move things.');
+    toast.error(t('There is no room for the square on the sheet. Make it smaller, or move things.'));
     return;
   }
   const square: Item = {
     ...drawnPaint(state.prepared.key, labelOperation),
     id: newId(),
-    name: 'Measured square',
+    name: t('Measured square'),
     groupId: null,
     hidden: false,
     fillRule: 'nonzero',
     shape: rectangleOf({ minX: 0, minY: 0, maxX: side, maxY: side }),
     matrix: translation(place.x, place.y),
   };
-  actions.edit('lay a square to be measured', (job) => addItems(job, [square]));
+  actions.edit(t('lay a square to be measured'), (job) => addItems(job, [square]));
   showItems(actions, [square.id]);
 }

@@ -12,6 +12,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { t } from '../../../words/words.ts';
 import { showItems } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { freeOnSheet, roomOn, wordItems } from '../../lay-on-sheet.ts';
@@ -24,9 +25,9 @@ const ReadPieceForm = lazy(() => import('./read-piece-form.tsx'));
 type Kind = 'kerf' | 'slots' | 'pins';
 
 const kinds: readonly { value: Kind; text: string }[] = [
-  { value: 'kerf', text: 'Kerf comb' },
-  { value: 'slots', text: 'Slot comb' },
-  { value: 'pins', text: 'Pin and holes' },
+  { value: 'kerf', text: t('Kerf comb') },
+  { value: 'slots', text: t('Slot comb') },
+  { value: 'pins', text: t('Pin and holes') },
 ];
 
 interface Range {
@@ -42,9 +43,9 @@ const firstRanges: Record<Kind, Range> = {
 };
 
 const howTo: Record<Kind, string> = {
-  kerf: 'Cut it, then try the tongue in each opening: the highest number it still goes into is the kerf.',
-  slots: 'Cut it, then push the stock’s own edge into each opening, and read which is which fit.',
-  pins: 'Cut it, then try the pin in each hole, and read which is which fit.',
+  kerf: t('Cut it, then try the tongue in each opening: the highest number it still goes into is the kerf.'),
+  slots: t('Cut it, then push the stock’s own edge into each opening, and read which is which fit.'),
+  pins: t('Cut it, then try the pin in each hole, and read which is which fit.'),
 };
 
 /** Pieces that measure what the beam and the stock do, and what is read off them. */
@@ -64,7 +65,7 @@ export function TestPiecesPart() {
   const thickness = sheet && material ? (thicknessBy([material])(sheet) ?? 0) : 0;
   const piece = useMemo(() => pieceOf(kind, range, thickness, pin), [kind, range, thickness, pin]);
   if (!sheet || !material) {
-    return <p className="text-quiet">Lay a sheet first: a test piece measures its material on this machine.</p>;
+    return <p className="text-quiet">{t('Lay a sheet first: a test piece measures its material on this machine.')}</p>;
   }
   const room = roomOn(sheet, machine);
   const fits = piece.width <= boxWidth(room) && piece.height <= boxHeight(room);
@@ -74,22 +75,27 @@ export function TestPiecesPart() {
   );
   return (
     <>
-      <Choice label="Test piece" value={kind} options={kinds} choose={setKind} />
+      <Choice label={t('Test piece')} value={kind} options={kinds} choose={setKind} />
       <div className="grid grid-cols-2 gap-1.5">
-        {length('From', range.from, (from) => (from < range.to ? void set({ from }) : 'Less than where it ends.'))}
-        {length('To', range.to, (to) => (to > range.from ? void set({ to }) : 'More than where it begins.'))}
-        {length('Each', range.step, (step) => (step >= 0.005 ? void set({ step }) : 'At least 0.005 mm.'))}
-        {kind === 'pins' && length('Pin', pin, (mm) => (mm >= 1 && mm <= 50 ? void setPin(mm) : 'From 1 to 50 mm.'))}
+        {length(t('From'), range.from, (from) =>
+          from < range.to ? void set({ from }) : t('Less than where it ends.'),
+        )}
+        {length(t('To'), range.to, (to) => (to > range.from ? void set({ to }) : t('More than where it begins.')))}
+        {length(t('Each'), range.step, (step) => (step >= 0.005 ? void set({ step }) : t('At least 0.005 mm.')))}
+        {kind === 'pins' &&
+          length(t('Pin'), pin, (mm) => (mm >= 1 && mm <= 50 ? void setPin(mm) : t('From 1 to 50 mm.')))}
       </div>
       {kind !== 'kerf' && !kerfMm && (
         <p className="text-[12px] text-warn">
-          The kerf is not known: measure it first, or every opening comes out wider.
+          {t('The kerf is not known: measure it first, or every opening comes out wider.')}
         </p>
       )}
       {!fits && (
         <p role="status" className="text-warn">
-          It is {formatLength(piece.width, unit)} wide, the sheet has {formatLength(boxWidth(room), unit)}: choose fewer
-          steps.
+          {t('It is {{width}} wide, the sheet has {{room}}: choose fewer steps.', {
+            width: formatLength(piece.width, unit),
+            room: formatLength(boxWidth(room), unit),
+          })}
         </p>
       )}
       <Button
@@ -98,7 +104,7 @@ export function TestPiecesPart() {
         disabled={!fits || piece.steps.length < 2}
         onClick={() => void layPiece(actions, piece, material)}
       >
-        Lay it on the sheet
+        {t('Lay it on the sheet')}
       </Button>
       <p className="text-[12px] text-quiet">{howTo[kind]}</p>
       <Suspense>
@@ -122,13 +128,13 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
     if (!sheet) return;
     const free = freeOnSheet(jobOf(actions.get()), machineOf(actions.get()), piece.width, piece.height);
     if (!free)
-      toast.message('Nothing is free on the sheet: it lies over what is there. Move it, or lay another sheet.');
+      toast.message(t('Nothing is free on the sheet: it lies over what is there. Move it, or lay another sheet.'));
     const room = roomOn(sheet, machineOf(actions.get()));
     const point = free ?? { x: room.minX, y: room.minY };
     const place = translation(point.x, point.y);
     const group: Group = {
       id: newId(),
-      name: `${piece.name}, ${name.toLowerCase()} ${thicknessMm} mm`,
+      name: t('{{name}}, {{name2}} {{thicknessMm}} mm', { name: piece.name, name2: name.toLowerCase(), thicknessMm }),
       parentId: null,
     };
     const plain = { name: null, groupId: group.id, hidden: false, fillRule: 'nonzero' as const };
@@ -140,7 +146,9 @@ async function layPiece(actions: BenchActions, piece: TestPiece, { name, thickne
       ),
       ...(await wordItems(piece.labels, point, { ...score, groupId: group.id })),
     ];
-    actions.edit(`lay a ${piece.name.toLowerCase()}`, (job: JobDocument) => addItems(job, items, [group]));
+    actions.edit(t('lay a {{name}}', { name: piece.name.toLowerCase() }), (job: JobDocument) =>
+      addItems(job, items, [group]),
+    );
     showItems(
       actions,
       items.map(({ id }) => id),

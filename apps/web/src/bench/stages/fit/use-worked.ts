@@ -1,6 +1,7 @@
 import type { Progress } from '@lambent/core/geometry';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../../../api.ts';
+import { t } from '../../../words/words.ts';
 
 export interface Worked<T> {
   /** What was last worked out; of what was asked before while `working`. */
@@ -64,7 +65,7 @@ export function useWorked<T>(ask: Ask<T> | null): Worked<T> & { readonly stop: (
           if (wanted.current === asked) setWorked({ answer, working: false, share: 1, trouble: null });
           else if (wanted.current) setWorked({ answer, working: true, share: 0, trouble: null });
         } catch (error) {
-          const trouble = turn.signal.aborted ? 'It was stopped. Change a value to try again.' : sentenceOf(error);
+          const trouble = turn.signal.aborted ? t('It was stopped. Change a value to try again.') : sentenceOf(error);
           if (wanted.current === asked) setWorked({ answer: null, working: false, share: 0, trouble });
         }
       }

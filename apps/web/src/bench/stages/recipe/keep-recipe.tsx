@@ -4,14 +4,15 @@ import type { PreparedLayer } from '@lambent/core/plan';
 import type { Evidence } from '@lambent/core/recipes';
 import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
+import { lowered, t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { machineOf } from '../../state/document.ts';
 
 const RecipeForm = lazy(() => import('./recipe-form.tsx'));
 
 const kinds: readonly { value: Evidence; text: string }[] = [
-  { value: 'proven', text: 'Proven: burnt and judged' },
-  { value: 'copied', text: 'Copied from elsewhere' },
+  { value: 'proven', text: t('Proven: burnt and judged') },
+  { value: 'copied', text: t('Copied from elsewhere') },
 ];
 
 /** Keeps what was changed by hand on a layer as a recipe of its material. */
@@ -27,7 +28,7 @@ export function KeepRecipe({ prepared }: { prepared: PreparedLayer }) {
   if (!open) {
     return (
       <Button look="quiet" className="-ml-3 mt-1" onClick={() => setOpen(true)}>
-        Keep this as a recipe
+        {t('Keep this as a recipe')}
       </Button>
     );
   }
@@ -40,11 +41,14 @@ export function KeepRecipe({ prepared }: { prepared: PreparedLayer }) {
         settings={applied.settings}
         what={{ what: title, jobId }}
         kinds={kinds}
-        words={`${material.name}: ${layer.name.toLowerCase()} is kept in the recipe book.`}
+        words={t('{{name}}: {{name2}} is kept in the recipe book.', {
+          name: material.name,
+          name2: lowered(layer.name),
+        })}
         kept={(variant) => {
           setOpen(false);
           // The layer goes by the recipe from now on, with nothing left by hand.
-          actions.edit(`${layer.name} by its new recipe`, (job) => {
+          actions.edit(t('{{name}} by its new recipe', { name: layer.name }), (job) => {
             const { [id]: _, ...others } = job.settings;
             return chooseVariant({ ...job, settings: others }, id, variant);
           });

@@ -10,6 +10,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { Notice } from '../../../ui/notice.tsx';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
+import { lowered, t } from '../../../words/words.ts';
 import { CardBuilder, type CardStart } from '../../card/card-builder.tsx';
 import { CardsPart } from '../../card/cards-part.tsx';
 import { ReadDrawer } from '../../card/read-drawer.tsx';
@@ -48,30 +49,29 @@ function Settings({ build }: { build: (operation: BurntOperation) => void }) {
   );
   return (
     <Drawer
-      title="Recipe"
-      aside={used.length === 1 ? '1 layer' : `${used.length} layers`}
+      title={t('Recipe')}
+      aside={used.length === 1 ? t('1 layer') : t('{{used}} layers', { used: used.length })}
       foot={
         changed ? (
-          <Button onClick={() => actions.edit('settings as in the recipe', clearSettings)}>All as in the recipe</Button>
+          <Button onClick={() => actions.edit(t('settings as in the recipe'), clearSettings)}>
+            {t('All as in the recipe')}
+          </Button>
         ) : undefined
       }
     >
-      <Part title="Material">
-        <MaterialChoice value={material?.id ?? null} choose={(id) => chooseMaterial(actions, id)} />
-      </Part>
+      <MaterialChoice value={material?.id ?? null} choose={(id) => chooseMaterial(actions, id)} />
       {material?.forbidden && (
-        <Notice level="blocks" title="Never laser this">
+        <Notice level="blocks" title={t('Never laser this')}>
           {material.name}: {material.forbidden}
         </Notice>
       )}
       <LensPart />
-      <Part title="Speeds in">
-        <OwnSpeedUnit />
-      </Part>
+      <OwnSpeedUnit />
       {used.length === 0 && !hasCards && (
         <p className="text-quiet">
-          No layer has anything to burn yet. Bring in a drawing and say what its colours mean, or try the stock with a
-          test card.
+          {t(
+            'No layer has anything to burn yet. Bring in a drawing and say what its colours mean, or try the stock with a test card.',
+          )}
         </p>
       )}
       {used.map((layer) => (
@@ -85,13 +85,13 @@ function Settings({ build }: { build: (operation: BurntOperation) => void }) {
 /** What whoever sits here reckons speeds in. */
 function OwnSpeedUnit() {
   const { own, shop } = useSpeedUnits();
-  const named = (unit: SpeedUnit) => (unit === '%' ? '% of top speed' : unit);
+  const named = (unit: SpeedUnit) => (unit === '%' ? t('% of top speed') : unit);
   return (
     <Choice<SpeedUnit | 'shop'>
-      label="Speeds in"
+      label={t('Speeds in')}
       value={own ?? 'shop'}
       options={[
-        { value: 'shop', text: named(shop), aside: 'as the shop' },
+        { value: 'shop', text: named(shop), aside: t('as the shop') },
         ...speedUnits.map((unit) => ({ value: unit, text: named(unit) })),
       ]}
       choose={(unit) => chooseSpeedUnit(unit === 'shop' ? null : unit)}
@@ -106,9 +106,9 @@ function LensPart() {
   const lensId = useBench((state) => jobOf(state).lensId);
   if (lenses.length < 2) return null;
   return (
-    <Part title="Lens">
+    <Part title={t('Lens')}>
       <Choice
-        label="Lens"
+        label={t('Lens')}
         bare
         value={lensId ?? lenses[0].id}
         options={lenses.map(({ id, name }) => ({ value: id, text: name }))}
@@ -131,10 +131,12 @@ function VariantChoice({ prepared: { id, layer, material } }: { prepared: Prepar
   return (
     <div className="mb-2">
       <Choice
-        label={`Recipe of ${layer.name}`}
+        label={t('Recipe of {{name}}', { name: layer.name })}
         value={chosen}
-        options={[...new Set(['', ...variants])].map((name) => ({ value: name, text: name || 'The usual recipe' }))}
-        choose={(variant) => actions.edit(`recipe of ${layer.name}`, (job) => chooseVariant(job, id, variant))}
+        options={[...new Set(['', ...variants])].map((name) => ({ value: name, text: name || t('The usual recipe') }))}
+        choose={(variant) =>
+          actions.edit(t('recipe of {{name}}', { name: layer.name }), (job) => chooseVariant(job, id, variant))
+        }
       />
     </div>
   );
@@ -150,7 +152,11 @@ function LayerCard({ prepared, build }: { prepared: PreparedLayer; build: (opera
         <h2 className="font-bold">{layer.name}</h2>
         <span className="ml-auto text-[12px] text-quiet">{sourceWords(applied.sources)}</span>
       </div>
-      {several && <p className="mb-2 text-[12px] text-quiet">On {material?.name.toLowerCase() ?? 'no material'}</p>}
+      {several && (
+        <p className="mb-2 text-[12px] text-quiet">
+          {t('On {{name}}', { name: material ? lowered(material.name) : t('no material') })}
+        </p>
+      )}
       <VariantChoice prepared={prepared} />
       <LayerSettingsFields prepared={prepared} />
       <CardFirst prepared={prepared} build={build} />
@@ -167,7 +173,7 @@ function CardFirst({ prepared, build }: { prepared: PreparedLayer; build: (opera
   if (!isBurnt(operation) || !material || material.forbidden || isKnown) return null;
   return (
     <Button className="mt-2" onClick={() => build(operation)}>
-      Burn a test card first
+      {t('Burn a test card first')}
     </Button>
   );
 }

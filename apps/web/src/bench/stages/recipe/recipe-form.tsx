@@ -8,6 +8,7 @@ import { api } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
 import { ChoiceInput, useCheckedForm, WordsInput } from '../../../ui/form.tsx';
 import { SignedBy } from '../../../ui/signed-by.tsx';
+import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { jobOf } from '../../state/document.ts';
 import { useKeeping, useLastWitness } from '../keeping.ts';
@@ -35,14 +36,14 @@ interface Props {
 /** What is filled in of a recipe that is kept; its settings are there already. */
 class KeptRecipe {
   @IsString()
-  @MaxLength(40, { message: 'A name has up to 40 characters.' })
+  @MaxLength(40, { message: t('A name has up to 40 characters.') })
   variant!: string;
 
   @IsIn(evidences)
   evidence!: Evidence;
 
   @IsString()
-  @Length(1, 120, { message: 'Say who has read it, in 1 to 120 characters.' })
+  @Length(1, 120, { message: t('Say who has read it, in 1 to 120 characters.') })
   by!: string;
 }
 
@@ -115,32 +116,38 @@ export default function RecipeForm(props: Props) {
   };
   return (
     <form
-      aria-label="Keep as a recipe"
+      aria-label={t('Keep as a recipe')}
       className="mt-2 flex flex-col gap-1.5 border-t border-line pt-2"
       onSubmit={handleSubmit(save)}
     >
       <WordsInput
         control={control}
         name="variant"
-        label="Called"
+        label={t('Called')}
         maxLength={40}
-        placeholder={taken ? 'masked, deep, back…' : 'the usual recipe'}
+        placeholder={taken ? t('masked, deep, back…') : t('the usual recipe')}
       />
       {taken && (
         <p className="text-[12px] text-quiet">
           {name === ''
-            ? `There is a usual recipe (${taken.powerPercent} %, ${taken.speedMmPerS} mm/s): put this in its place, or give it a name of its own.`
-            : `There is one of that name (${taken.powerPercent} %, ${taken.speedMmPerS} mm/s): put this in its place, or give it another.`}
+            ? t(
+                'There is a usual recipe ({{powerPercent}} %, {{speedMmPerS}} mm/s): put this in its place, or give it a name of its own.',
+                { powerPercent: taken.powerPercent, speedMmPerS: taken.speedMmPerS },
+              )
+            : t(
+                'There is one of that name ({{powerPercent}} %, {{speedMmPerS}} mm/s): put this in its place, or give it another.',
+                { powerPercent: taken.powerPercent, speedMmPerS: taken.speedMmPerS },
+              )}
         </p>
       )}
-      {kinds && <ChoiceInput control={control} name="evidence" label="It is" options={kinds} />}
-      <SignedBy control={control} name="by" label="Read by" />
+      {kinds && <ChoiceInput control={control} name="evidence" label={t('It is')} options={kinds} />}
+      <SignedBy control={control} name="by" label={t('Read by')} />
       <div className="flex flex-wrap gap-1.5">
         <Button look="main" type="submit">
-          {taken ? 'Put it in its place' : 'Keep it'}
+          {taken ? t('Put it in its place') : t('Keep it')}
         </Button>
         <Button look="quiet" onClick={leave}>
-          Never mind
+          {t('Never mind')}
         </Button>
       </div>
     </form>

@@ -1,5 +1,6 @@
 import { builders } from '@lambent/core/builders';
 import { Box, Frame, Grid3x3, Layers, type LucideIcon, PackageOpen, Puzzle, Spline, TreePine } from 'lucide-react';
+import { said, t } from '../../../../words/words.ts';
 
 /** The holder is built from an outline, and not from numbers alone. */
 export const holderId = 'holder';
@@ -15,12 +16,12 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   [holderId]: Frame,
 };
 
-const offered = [...builders.map(({ id, name }) => ({ id, name })), { id: holderId, name: 'Holder' }];
+const offered = [...builders.map(({ id, name }) => ({ id, name: said(name) })), { id: holderId, name: t('Holder') }];
 
 /** What can be built, as cards of which one is chosen. */
 export function BuilderCards({ value, choose }: { value: string; choose: (id: string) => void }) {
   return (
-    <fieldset aria-label="What to build" className="grid grid-cols-3 gap-1.5">
+    <fieldset aria-label={t('What to build')} className="grid grid-cols-3 gap-1.5">
       {offered.map(({ id, name }) => {
         const Icon = icons[id] ?? Box;
         const isChosen = id === value;

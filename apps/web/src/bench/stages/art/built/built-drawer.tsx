@@ -5,6 +5,7 @@ import { playsOf } from '@lambent/core/recipes';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
+import { said, t } from '../../../../words/words.ts';
 import type { BuiltAnswer } from '../../../../workers/build-work.ts';
 import { work } from '../../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
@@ -38,7 +39,7 @@ export function BuiltDrawer({ thing }: { thing: BuiltThing | null }) {
   const [takenIds, setTakenIds] = useState<readonly string[] | null>(null);
   const cards = thing ? null : <BuilderCards value={builderId} choose={setBuilderId} />;
   return (
-    <ArtPage label="Parts from numbers" title="Parts from numbers" leave={leaveBuilt}>
+    <ArtPage label={t('Parts from numbers')} title={t('Parts from numbers')} leave={leaveBuilt}>
       {builderId === holderId && (
         <div data-scrolls className="flex min-h-0 flex-1 flex-col gap-2.5 overflow-y-auto px-3.5 pb-4 pt-1">
           {cards}
@@ -127,9 +128,9 @@ function BuilderPart({ builder, thing, cards, numbers, change, takenIds, setTake
     if (!good || !isOfThese) return;
     const kept = builder.takes ? { outlines } : {};
     const made: BuiltThing = { id: thing?.id ?? newId(), builder: builder.id, numbers, ...stock, ...kept };
-    if (thing) changeNumbers(actions, made, builder.name);
-    else if (sources) joinParts(actions, made, builder.name, good.built, sources);
-    else putParts(actions, made, builder.name, good.built, place);
+    if (thing) changeNumbers(actions, made, said(builder.name));
+    else if (sources) joinParts(actions, made, said(builder.name), good.built, sources);
+    else putParts(actions, made, said(builder.name), good.built, place);
     leaveBuilt();
   };
   const count = built?.parts.length ?? 0;
@@ -140,7 +141,7 @@ function BuilderPart({ builder, thing, cards, numbers, change, takenIds, setTake
         className="relative grid min-h-0 flex-1 grid-cols-2 content-start items-end gap-x-2 gap-y-2.5 overflow-y-auto px-3.5 pb-4 pt-1"
       >
         {cards && <div className="col-span-2">{cards}</div>}
-        <p className="col-span-2 text-quiet">{builder.about}</p>
+        <p className="col-span-2 text-quiet">{said(builder.about)}</p>
         {builder.takes && (
           <div className="col-span-2">
             <OwnOutlinesPart builder={builder} own={own} isThere={thing !== null} unit={unit} />
@@ -158,7 +159,7 @@ function BuilderPart({ builder, thing, cards, numbers, change, takenIds, setTake
               <SheetThickness sheet={sheet} alone />
             ) : (
               <LengthField
-                label="Measured thickness"
+                label={t('Measured thickness')}
                 unit={unit}
                 value={typedThickness}
                 takes="more-than-0"
@@ -178,15 +179,15 @@ function BuilderPart({ builder, thing, cards, numbers, change, takenIds, setTake
         {working && <SlowStop share={share} stop={stop} />}
         <Trouble words={trouble} />
         <div className="grid grid-cols-2 gap-2">
-          <Button onClick={leaveBuilt}>Leave it</Button>
+          <Button onClick={leaveBuilt}>{t('Leave it')}</Button>
           <Button look="main" disabled={!answer?.ok || !isOfThese} onClick={make}>
             {thing
-              ? 'Change it'
+              ? t('Change it')
               : builder.takes
-                ? 'Make it'
+                ? t('Make it')
                 : count === 1
-                  ? 'Put 1 part down'
-                  : `Put ${count} parts down`}
+                  ? t('Put 1 part down')
+                  : t('Put {{count}} parts down', { count })}
           </Button>
         </div>
       </div>

@@ -19,6 +19,7 @@ import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
 import { TypedField } from '../../../../ui/typed-field.tsx';
+import { said, t } from '../../../../words/words.ts';
 import { edgeWords } from './edge-words.ts';
 
 export type Numbers = BuiltThing['numbers'];
@@ -77,10 +78,11 @@ function OneField({
   unit,
   sources,
 }: Props & { name: string; field: Field; value: Numbers[string] }) {
-  const { label, about } = field;
+  const label = said(field.label);
+  const about = field.about && said(field.about);
   switch (field.kind) {
     case 'choice': {
-      const options = Object.entries(field.options).map(([word, text]) => ({ value: word, text }));
+      const options = Object.entries(field.options).map(([word, text]) => ({ value: word, text: said(text) }));
       return <Choice label={label} value={String(value)} options={options} choose={(word) => set(name, word)} />;
     }
     case 'edge': {
@@ -88,7 +90,7 @@ function OneField({
       const place = sources?.places[field.outline] ?? identity;
       const longest = edgeNumbered(edges, 0);
       const options = edges.map((edge) => ({ value: String(edge.number), ...edgeWords(edge, place, unit) }));
-      const first = { value: '0', text: 'Longest', aside: longest ? formatLength(longest.lengthMm, unit) : '' };
+      const first = { value: '0', text: t('Longest'), aside: longest ? formatLength(longest.lengthMm, unit) : '' };
       return (
         <Choice
           label={label}
@@ -129,7 +131,7 @@ function OneField({
     case 'lengths':
       return (
         <TypedField
-          label={`${label}, parted by “;”`}
+          label={t('{{label}}, parted by “;”', { label })}
           text={(value as readonly number[]).map((mm) => formatLength(mm, unit, { bare: true })).join('; ')}
           unit={unit}
           parse={(text) => parseLengths(text, unit)}
@@ -152,7 +154,9 @@ function TroubleList({ builder, troubles, set, unit }: Props) {
       <p>{message}</p>
       {nearest !== null && field in builder.fields && (
         <Button look="quiet" className="-ml-3" onClick={() => set(field, nearest)}>
-          Take {builder.fields[field].kind === 'length' ? formatLength(Number(nearest), unit) : nearest}
+          {t('Take {{kind}}', {
+            kind: builder.fields[field].kind === 'length' ? formatLength(Number(nearest), unit) : nearest,
+          })}
         </Button>
       )}
     </div>

@@ -9,6 +9,7 @@ import { Choice } from '../../../../ui/choice.tsx';
 import { asLength } from '../../../../ui/figures.ts';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
+import { t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { newId } from '../../../new-id.ts';
 import { offeredMaterials } from '../../../sheet-choice.ts';
@@ -32,8 +33,9 @@ export function HolderPart() {
   if (!chosen || chosen.shape.kind === 'picture') {
     return (
       <p className="text-quiet">
-        Select one outline, that of the object to be held: draw it, or bring it in. Its holder is cut from the card on
-        the bed, and the object burnt in it in the next run.
+        {t(
+          'Select one outline, that of the object to be held: draw it, or bring it in. Its holder is cut from the card on the bed, and the object burnt in it in the next run.',
+        )}
       </p>
     );
   }
@@ -47,13 +49,13 @@ export function HolderPart() {
       newId,
     };
     let ids: string[] = [];
-    actions.edit('a holder', (job) => {
+    actions.edit(t('a holder'), (job) => {
       const added = addHolder(job, chosen.id, { ...wish, clearanceMm }, means);
       ids = added.ids;
       return added.job;
     });
     if (ids.length === 0) {
-      toast.message('That outline encloses nothing to hold. Close it, or select another.');
+      toast.message(t('That outline encloses nothing to hold. Close it, or select another.'));
       return;
     }
     actions.select(ids);
@@ -66,7 +68,7 @@ export function HolderPart() {
       value={value}
       takes="not-below-0"
       commit={(mm) => {
-        if (mm > most) return `At most ${most} mm.`;
+        if (mm > most) return t('At most {{most}} mm.', { most });
         commit(mm);
         return undefined;
       }}
@@ -75,18 +77,18 @@ export function HolderPart() {
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">
-        {length('Clearance', clearanceMm, (mm) => set({ clearanceMm: mm }), 5)}
-        {length('Rim', wish.rimMm, (rimMm) => set({ rimMm }), 500)}
-        {length('Finger notches', wish.notchMm, (notchMm) => set({ notchMm }), 100)}
+        {length(t('Clearance'), clearanceMm, (mm) => set({ clearanceMm: mm }), 5)}
+        {length(t('Rim'), wish.rimMm, (rimMm) => set({ rimMm }), 500)}
+        {length(t('Finger notches'), wish.notchMm, (notchMm) => set({ notchMm }), 100)}
       </div>
       <Tick checked={wish.corners} set={(corners) => set({ corners })}>
-        mark its corners on the card
+        {t('mark its corners on the card')}
       </Tick>
       <Choice
-        label="Object of"
+        label={t('Object of')}
         value={wish.materialId ?? 'sheet'}
         options={[
-          { value: 'sheet', text: 'What lies there' },
+          { value: 'sheet', text: t('What lies there') },
           ...offeredMaterials(materials, wish.materialId).map(({ id, name, thicknessMm }) => ({
             value: id,
             text: name,
@@ -96,10 +98,10 @@ export function HolderPart() {
         choose={(value) => set({ materialId: value === 'sheet' ? null : value })}
       />
       <Button look="main" className="self-start" onClick={make}>
-        Make the holder
+        {t('Make the holder')}
       </Button>
       <p className="text-[12px] text-quiet">
-        The first run cuts it; the next burns what is on the object, with the card left in place.
+        {t('The first run cuts it; the next burns what is on the object, with the card left in place.')}
       </p>
     </>
   );

@@ -7,6 +7,7 @@ import { api, sentenceOf } from '../../../../api.ts';
 import { Button, IconButton } from '../../../../ui/button.tsx';
 import { downloadJson } from '../../../../ui/download.ts';
 import { FileButton } from '../../../../ui/file-button.tsx';
+import { t } from '../../../../words/words.ts';
 import type { Numbers } from './built-fields.tsx';
 
 interface Props {
@@ -36,19 +37,21 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
     }
   };
   const keep = () =>
-    attempt('The numbers were not kept.', async () => {
+    attempt(t('The numbers were not kept.'), async () => {
       await api.addFamily({ id: '', name: name.trim(), builder: builder.id, numbers: split(builder, numbers).others });
       setName('');
     });
   const takeIn = (picked: File) =>
-    attempt(`${picked.name} was not taken in.`, async () => {
+    attempt(t('{{name}} was not taken in.', { name: picked.name }), async () => {
       const family = await api.addFamily(familyFromText(await picked.text(), ''));
-      if (family.builder !== builder.id) toast.message(`“${family.name}” is kept with what it is built by.`);
+      if (family.builder !== builder.id)
+        toast.message(t('“{{name}}” is kept with what it is built by.', { name: family.name }));
     });
   return (
     <details className="col-span-2 border-t border-line pt-2">
       <summary className="cursor-pointer text-quiet">
-        Kept numbers{families.length > 0 && ` (${families.length})`}
+        {t('Kept numbers')}
+        {families.length > 0 && ` (${families.length})`}
       </summary>
       {kept.isError && <p className="mt-1 text-stop">{sentenceOf(kept.error)}</p>}
       <ul className="mt-1">
@@ -57,7 +60,9 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
             key={family.id}
             family={family}
             take={() => take({ ...split(builder, numbers).edges, ...family.numbers })}
-            remove={() => attempt(`“${family.name}” was not deleted.`, () => api.removeFamily(family.id))}
+            remove={() =>
+              attempt(t('“{{name}}” was not deleted.', { name: family.name }), () => api.removeFamily(family.id))
+            }
           />
         ))}
       </ul>
@@ -69,7 +74,7 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
         }}
       >
         <label htmlFor={id} className="flex min-w-0 flex-1 flex-col gap-1 text-quiet">
-          Keep these numbers as
+          {t('Keep these numbers as')}
           <input
             id={id}
             value={name}
@@ -79,7 +84,7 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
           />
         </label>
         <Button type="submit" disabled={name.trim() === '' || !isGood}>
-          Keep
+          {t('Keep')}
         </Button>
       </form>
       <FileButton
@@ -89,7 +94,7 @@ export function KeptNumbers({ builder, numbers, take, isGood }: Props) {
         testId="numbers-file"
         take={(picked) => void takeIn(picked)}
       >
-        Take in a file…
+        {t('Take in a file…')}
       </FileButton>
     </details>
   );
@@ -112,12 +117,12 @@ function FamilyRow({ family, take, remove }: { family: NumberFamily; take: () =>
         </span>
       </Button>
       <IconButton
-        label={`Take ${family.name} out as a file`}
+        label={t('Take {{name}} out as a file', { name: family.name })}
         onClick={() => downloadJson(familyToJson(family), family.name)}
       >
         <Download size={15} aria-hidden />
       </IconButton>
-      <IconButton label={`Delete ${family.name}`} onClick={remove}>
+      <IconButton label={t('Delete {{name}}', { name: family.name })} onClick={remove}>
         <Trash2 size={15} aria-hidden />
       </IconButton>
     </li>

@@ -17,6 +17,7 @@ import { ArrowLeftRight } from 'lucide-react';
 import { Fragment, useEffect, useMemo, useRef } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { formatLength } from '../../../../ui/figures.ts';
+import { t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
 import type { Numbers } from './built-fields.tsx';
@@ -135,11 +136,13 @@ export function OwnOutlinesPart({ builder, own, isThere, unit }: PartProps) {
   if (!sources) {
     return (
       <div role="status" className="rounded-[10px] border border-dashed border-petrol bg-petrol-soft/40 p-3">
-        <p className="font-semibold text-petrol">Select two closed outlines on the bed</p>
-        <p className="text-quiet">Press one, and the other with Shift. {message}</p>
+        <p className="font-semibold text-petrol">{t('Select two closed outlines on the bed')}</p>
+        <p className="text-quiet">
+          {t('Press one, and the other with Shift.')} {message}
+        </p>
         {isTaken && (
           <Button look="quiet" className="-ml-3" onClick={release}>
-            Take what is selected
+            {t('Take what is selected')}
           </Button>
         )}
       </div>
@@ -161,11 +164,11 @@ export function OwnOutlinesPart({ builder, own, isThere, unit }: PartProps) {
       </dl>
       <div className="grid grid-cols-2 gap-2">
         <Button onClick={swap}>
-          <ArrowLeftRight size={15} aria-hidden /> Swap them
+          <ArrowLeftRight size={15} aria-hidden /> {t('Swap them')}
         </Button>
-        <Button onClick={release}>Other outlines</Button>
+        <Button onClick={release}>{t('Other outlines')}</Button>
       </div>
-      {hasEdges && <p className="text-[12px] text-quiet">Press an edge on the bed, or choose it here.</p>}
+      {hasEdges && <p className="text-[12px] text-quiet">{t('Press an edge on the bed, or choose it here.')}</p>}
     </div>
   );
 }

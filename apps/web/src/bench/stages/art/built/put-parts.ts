@@ -4,6 +4,7 @@ import type { BuiltThing } from '@lambent/core/document';
 import { boxHeight, boxWidth } from '@lambent/core/geometry';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
+import { lowered, t } from '../../../../words/words.ts';
 import { showItems } from '../../../bed/showing.ts';
 import { useBench } from '../../../context.ts';
 import { freeOnSheet, roomOn } from '../../../lay-on-sheet.ts';
@@ -50,13 +51,13 @@ export function putParts(
   const { key } = actions.get().prepared;
   const looks = { cut: drawnPaint(key, 'cut'), score: drawnPaint(key, 'score') };
   let ids: string[] = [];
-  actions.edit(`build a ${name.toLowerCase()}`, (job) => {
+  actions.edit(t('build a {{name}}', { name: lowered(name) }), (job) => {
     const added = putDown(job, thing, name, built, { ...place, looks, gapMm }, newId);
     ids = added.ids;
     return added.job;
   });
   if (!isFree)
-    toast.message('The sheet has no room for all parts: they begin in its corner. Move them, or lay another sheet.');
+    toast.message(t('The sheet has no room for all parts: they begin in its corner. Move them, or lay another sheet.'));
   showItems(actions, ids);
 }
 
@@ -68,13 +69,13 @@ export function joinParts(
   built: Built,
   sources: Sources,
 ): void {
-  actions.edit(`make a ${name.toLowerCase()}`, (job) => joinOutlines(job, thing, name, built, sources));
+  actions.edit(t('make a {{name}}', { name: lowered(name) }), (job) => joinOutlines(job, thing, name, built, sources));
   actions.select(sources.itemIds);
 }
 
 /** Gives what was built other numbers; its parts follow. */
 export function changeNumbers(actions: BenchActions, thing: BuiltThing, name: string): void {
-  actions.edit(`change a ${name.toLowerCase()}`, (job) => ({
+  actions.edit(t('change a {{name}}', { name: lowered(name) }), (job) => ({
     ...job,
     built: job.built.map((known) => (known.id === thing.id ? thing : known)),
   }));

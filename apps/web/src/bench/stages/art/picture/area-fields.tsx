@@ -4,6 +4,7 @@ import { Eraser, Lasso, Square } from 'lucide-react';
 import { type Dispatch, type SetStateAction, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
+import { t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { unitOf } from '../../../state/document.ts';
 import { askForPart, outlineThrough } from '../../../tools/part-tool.ts';
@@ -12,9 +13,9 @@ import { Part } from '../../drawer.tsx';
 type AreaWay = 'box' | 'lasso' | 'rub';
 
 const words: Record<AreaWay, string> = {
-  box: 'Drag a box around what is to be kept',
-  lasso: 'Draw around what is to be kept',
-  rub: 'Rub out what is not wanted',
+  box: t('Drag a box around what is to be kept'),
+  lasso: t('Draw around what is to be kept'),
+  rub: t('Rub out what is not wanted'),
 };
 
 interface Props {
@@ -47,20 +48,20 @@ export function AreaFields({ picture, settings: { part, rubbed }, change, sketch
       },
     });
   return (
-    <Part title="Area">
+    <Part title={t('Area')}>
       <div className="grid grid-cols-3 gap-1.5">
         <Button title={words.box} onClick={() => show('box')}>
-          <Square size={14} aria-hidden /> Box
+          <Square size={14} aria-hidden /> {t('Box')}
         </Button>
         <Button title={words.lasso} onClick={() => show('lasso')}>
-          <Lasso size={14} aria-hidden /> Lasso
+          <Lasso size={14} aria-hidden /> {t('Lasso')}
         </Button>
         <Button title={words.rub} onClick={() => show('rub')}>
-          <Eraser size={14} aria-hidden /> Rub out
+          <Eraser size={14} aria-hidden /> {t('Rub out')}
         </Button>
       </div>
       <LengthField
-        label="Eraser’s width"
+        label={t('Eraser’s width')}
         layout="row"
         unit={unit}
         value={eraserMm}
@@ -74,12 +75,12 @@ export function AreaFields({ picture, settings: { part, rubbed }, change, sketch
         <div className="-ml-2 flex flex-wrap">
           {part.length > 0 && (
             <Button look="quiet" onClick={() => change((before) => ({ ...before, part: [] }))}>
-              Keep all of it
+              {t('Keep all of it')}
             </Button>
           )}
           {rubbed.length > 0 && (
             <Button look="quiet" onClick={() => change((before) => ({ ...before, rubbed: [] }))}>
-              Bring back what was rubbed out
+              {t('Bring back what was rubbed out')}
             </Button>
           )}
         </div>

@@ -9,6 +9,7 @@ import { LengthField } from '../../../../ui/length-field.tsx';
 import { Notice } from '../../../../ui/notice.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
+import { lowered, t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { unitOf } from '../../../state/document.ts';
 import { nameOf } from '../../../thing-names.ts';
@@ -30,15 +31,19 @@ function NotBurnt({ item }: { item: Item }) {
   const photo = useBench(({ prepared }) => prepared.meaning.layers.find(({ operation }) => burnsPictures(operation)));
   return (
     <>
-      <Notice level="notes" title="It is shown, and does not burn">
-        <p>Nothing says yet how it is to burn.</p>
+      <Notice level="notes" title={t('It is shown, and does not burn')}>
+        <p>{t('Nothing says yet how it is to burn.')}</p>
       </Notice>
       {photo && (
         <Button
           look="main"
-          onClick={() => actions.edit(`put on ${photo.name}`, (job) => pinItems(job, new Set([item.id]), photo.id))}
+          onClick={() =>
+            actions.edit(t('put on {{name}}', { name: photo.name }), (job) =>
+              pinItems(job, new Set([item.id]), photo.id),
+            )
+          }
         >
-          Burn its greys
+          {t('Burn its greys')}
         </Button>
       )}
     </>
@@ -61,7 +66,9 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
   if (shape.kind !== 'picture') return null;
   const kept = said ?? {};
   const change = (what: string, part: Partial<Tone>) =>
-    actions.edit(`${what} of ${nameOf(item)}`, (job) => setTone(job, new Set([item.id]), part));
+    actions.edit(t('{{what}} of {{item}}', { what, item: nameOf(item) }), (job) =>
+      setTone(job, new Set([item.id]), part),
+    );
   /** A number of which 0 is as if it had never been decided. */
   const figure = (
     name: 'brightness' | 'contrast' | 'localContrast' | 'sharpen',
@@ -76,52 +83,54 @@ function Greys({ item, layer }: { item: Item; layer: PreparedLayer }) {
       value={kept[name] ?? 0}
       least={least}
       most={most}
-      commit={(value) => change(label.toLowerCase(), { [name]: value === 0 ? undefined : value })}
+      commit={(value) => change(lowered(label), { [name]: value === 0 ? undefined : value })}
     />
   );
   return (
     <>
-      <Part title="Tone">
+      <Part title={t('Tone')}>
         <ToneCurve
           pictureId={shape.pictureId}
           curve={tone.curve}
           drag={setDraft}
           commit={(curve) => {
             setDraft(null);
-            change('tone curve', { curve });
+            change(t('tone curve'), { curve });
           }}
         />
         <MeasuredGreys layer={layer} />
         <div className="grid grid-cols-2 items-start gap-2">
-          {figure('brightness', 'Brightness', -100, 100)}
-          {figure('contrast', 'Contrast', -100, 100)}
-          {figure('localContrast', 'Local contrast', 0, 100)}
-          {figure('sharpen', 'Sharpen', 0, 500)}
+          {figure('brightness', t('Brightness'), -100, 100)}
+          {figure('contrast', t('Contrast'), -100, 100)}
+          {figure('localContrast', t('Local contrast'), 0, 100)}
+          {figure('sharpen', t('Sharpen'), 0, 500)}
           {kept.sharpen ? (
             <LengthField
-              label="Sharpen within"
+              label={t('Sharpen within')}
               unit={unit}
               value={sharpenReach(kept)}
               within={[0.01, 20]}
               isFine
-              commit={(sharpenMm) => change('reach of sharpening', { sharpenMm })}
+              commit={(sharpenMm) => change(t('reach of sharpening'), { sharpenMm })}
             />
           ) : null}
         </div>
         <Tick
           checked={tone.lighter ?? false}
           set={(lighter) =>
-            change('lighter stock', { lighter: lighter === toneOn(undefined, material).lighter ? undefined : lighter })
+            change(t('lighter stock'), {
+              lighter: lighter === toneOn(undefined, material).lighter ? undefined : lighter,
+            })
           }
-          title="Slate, anodised metal and glass: what is light in the picture burns"
+          title={t('Slate, anodised metal and glass: what is light in the picture burns')}
         >
-          The stock turns lighter where it burns
+          {t('The stock turns lighter where it burns')}
         </Tick>
         <Tick
           checked={kept.inverted ?? false}
           set={(inverted) => change('negative', { inverted: inverted || undefined })}
         >
-          Negative
+          {t('Negative')}
         </Tick>
       </Part>
       <GrainPart item={item} tone={tone} layer={layer} />

@@ -2,6 +2,7 @@ import { boundsOf, type Item } from '@lambent/core/document';
 import { type Box, type Matrix, multiply, rotation } from '@lambent/core/geometry';
 import { type BurntLook, type PreparedLayer, toneOn } from '@lambent/core/plan';
 import { type CSSProperties, type KeyboardEvent, type PointerEvent, useMemo, useState } from 'react';
+import { t } from '../../../../words/words.ts';
 import { work } from '../../../../workers/work.ts';
 import { ruler, toScreen, type View } from '../../../bed/view.ts';
 import { useBench, useBenchLater } from '../../../context.ts';
@@ -61,11 +62,11 @@ function Split({ item, layer }: { item: Item; layer: PreparedLayer }) {
       )}
       {box.maxX - box.minX > 300 && (
         <>
-          <Label x={box.minX + 10} y={box.minY + 10} words="As it came" />
+          <Label x={box.minX + 10} y={box.minY + 10} words={t('As it came')} />
           <Label
             x={box.maxX - 10}
             y={box.minY + 10}
-            words={working ? 'Working it out…' : 'As it burns, simulated'}
+            words={working ? t('Working it out…') : t('As it burns, simulated')}
             toLeft
           />
         </>
@@ -101,9 +102,9 @@ function Divider(props: {
       <div
         role="slider"
         tabIndex={0}
-        aria-label="As it came on the left, as it burns on the right"
+        aria-label={t('As it came on the left, as it burns on the right')}
         aria-valuenow={Math.round(share * 100)}
-        aria-valuetext={`${Math.round(share * 100)} % as it came`}
+        aria-valuetext={t('{{share}} % as it came', { share: Math.round(share * 100) })}
         className="pointer-events-auto absolute left-1/2 top-1/2 h-9 w-5 -translate-x-1/2 -translate-y-1/2 cursor-ew-resize touch-none rounded-full border-2 border-flame bg-raised"
         onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
         onPointerMove={move}

@@ -5,15 +5,16 @@ import { Circle, Lasso, Square } from 'lucide-react';
 import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../../../ui/button.tsx';
+import { t } from '../../../../words/words.ts';
 import { useBenchActions } from '../../../context.ts';
 import { nameOf } from '../../../thing-names.ts';
 import { askForPart, outlineThrough } from '../../../tools/part-tool.ts';
 import { Part } from '../../drawer.tsx';
 
 const ways = [
-  { way: 'box', name: 'Box', icon: Square, words: 'Drag a box around what is to be seen' },
-  { way: 'circle', name: 'Circle', icon: Circle, words: 'Drag from the middle of a circle to its edge' },
-  { way: 'lasso', name: 'Lasso', icon: Lasso, words: 'Draw around what is to be seen' },
+  { way: 'box', name: t('Box'), icon: Square, words: t('Drag a box around what is to be seen') },
+  { way: 'circle', name: t('Circle'), icon: Circle, words: t('Drag from the middle of a circle to its edge') },
+  { way: 'lasso', name: t('Lasso'), icon: Lasso, words: t('Draw around what is to be seen') },
 ] as const;
 type CropWay = (typeof ways)[number]['way'];
 
@@ -23,9 +24,10 @@ export function CropPart({ item }: { item: Item }) {
   useEffect(() => () => actions.showDraft(null), [actions]);
   const crop = (outline: Path) => {
     const cropped = croppedPicture(item, outline);
-    if (!cropped) toast.message('Nothing of the picture lies in it.');
-    else if (cropped === item) toast.message('All of the picture lies in it.');
-    else actions.edit(`crop ${nameOf(item)}`, (job) => cropPictures(job, new Set([item.id]), outline));
+    if (!cropped) toast.message(t('Nothing of the picture lies in it.'));
+    else if (cropped === item) toast.message(t('All of the picture lies in it.'));
+    else
+      actions.edit(t('crop {{item}}', { item: nameOf(item) }), (job) => cropPictures(job, new Set([item.id]), outline));
   };
   const ask = (way: CropWay, words: string) =>
     askForPart(actions, words, way, {
@@ -33,7 +35,7 @@ export function CropPart({ item }: { item: Item }) {
       take: (points) => crop(outlineFor(way, points)),
     });
   return (
-    <Part title="Crop">
+    <Part title={t('Crop')}>
       <div className="grid grid-cols-3 gap-1.5">
         {ways.map(({ way, name, icon: Icon, words }) => (
           <Button key={way} title={words} onClick={() => ask(way, words)}>
@@ -42,14 +44,19 @@ export function CropPart({ item }: { item: Item }) {
         ))}
       </div>
       <p className="text-[12px] text-quiet">
-        To crop it to an outline that lies in front of it, select both: <em>Mend lines</em> keeps what is inside.
+        {t('To crop it to an outline that lies in front of it, select both:')} <em>{t('Mend lines')}</em>{' '}
+        {t('keeps what is inside.')}
       </p>
       {item.shape.kind === 'picture' && item.shape.crop && (
         <Button
           className="self-start"
-          onClick={() => actions.edit(`show all of ${nameOf(item)}`, (job) => uncropPictures(job, new Set([item.id])))}
+          onClick={() =>
+            actions.edit(t('show all of {{item}}', { item: nameOf(item) }), (job) =>
+              uncropPictures(job, new Set([item.id])),
+            )
+          }
         >
-          Show all of it
+          {t('Show all of it')}
         </Button>
       )}
     </Part>

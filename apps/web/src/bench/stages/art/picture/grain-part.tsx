@@ -5,6 +5,7 @@ import { type Grain, grainMethods, grains, grainWords, type LayerSettings } from
 import { useMemo } from 'react';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
+import { said, t } from '../../../../words/words.ts';
 import { work } from '../../../../workers/work.ts';
 import { toBed } from '../../../bed/view.ts';
 import { useBench, useBenchActions, useBenchLater } from '../../../context.ts';
@@ -25,10 +26,12 @@ export function GrainPart({ item, tone, layer }: { item: Item; tone: Tone; layer
   const settings = known ?? usualToneSettings;
   const { samples, trouble } = useSamples(item, tone, settings);
   const change = <Name extends keyof LayerSettings>(what: string, name: Name, value: LayerSettings[Name]) =>
-    actions.edit(`${what} of ${layer.layer.name}`, (job) => changeSetting(job, layer.id, name, value));
+    actions.edit(t('{{what}} of {{name}}', { what, name: layer.layer.name }), (job) =>
+      changeSetting(job, layer.id, name, value),
+    );
   return (
-    <Part title="Grain">
-      <div role="radiogroup" aria-label="Grain" className="grid grid-cols-3 gap-2">
+    <Part title={t('Grain')}>
+      <div role="radiogroup" aria-label={t('Grain')} className="grid grid-cols-3 gap-2">
         {grains.map((grain) => (
           <GrainTile
             key={grain}
@@ -42,7 +45,9 @@ export function GrainPart({ item, tone, layer }: { item: Item; tone: Tone; layer
       </div>
       {!known && (
         <p className="text-[12px] text-quiet">
-          {layer.layer.name} has no recipe yet for what is on the bed. The Recipe stage finds one.
+          {t('{{name}} has no recipe yet for what is on the bed. The Recipe stage finds one.', {
+            name: layer.layer.name,
+          })}
         </p>
       )}
       {trouble && (
@@ -52,18 +57,18 @@ export function GrainPart({ item, tone, layer }: { item: Item; tone: Tone; layer
       )}
       <div className="grid grid-cols-2 items-start gap-2">
         <LengthField
-          label="Line spacing"
+          label={t('Line spacing')}
           unit={unit}
           value={settings.lineSpacingMm}
           within={[0.01, 2]}
           isFine
-          commit={(mm) => change('line spacing', 'lineSpacingMm', mm)}
+          commit={(mm) => change(t('line spacing'), 'lineSpacingMm', mm)}
         />
         {(settings.grain === 'dots' || settings.grain === 'lines') && (
           <NumberField
-            label="Screen lines"
+            label={t('Screen lines')}
             layout="stack"
-            unit="per cm"
+            unit={t('per cm')}
             value={settings.screenPerCm}
             least={1}
             most={200}
@@ -72,13 +77,13 @@ export function GrainPart({ item, tone, layer }: { item: Item; tone: Tone; layer
         )}
         {settings.grain === 'true-greys' && (
           <NumberField
-            label="Least power"
+            label={t('Least power')}
             layout="stack"
             unit="%"
             value={settings.leastPowerPercent}
             least={0}
             most={settings.powerPercent}
-            commit={(power) => change('least power', 'leastPowerPercent', power)}
+            commit={(power) => change(t('least power'), 'leastPowerPercent', power)}
           />
         )}
       </div>
@@ -135,7 +140,7 @@ function GrainTile({
         className="h-11 w-full bg-table [image-rendering:pixelated]"
       />
       <span className={`truncate px-1.5 py-1 text-[12px] ${chosen ? 'font-bold text-petrol' : ''}`}>
-        {grainWords[grain]}
+        {said(grainWords[grain])}
       </span>
     </button>
   );

@@ -3,6 +3,7 @@ import { Choice } from '../../../../ui/choice.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
+import { t } from '../../../../words/words.ts';
 import { useBench } from '../../../context.ts';
 import { unitOf } from '../../../state/document.ts';
 import { Part } from '../../drawer.tsx';
@@ -18,12 +19,12 @@ export function FigureFields({ settings, set }: FieldsProps) {
   const isAround = makes === 'outlines';
   const made = (
     <Choice
-      label="Makes"
+      label={t('Makes')}
       value={makes}
       options={[
-        { value: 'outlines', text: 'Outlines around it' },
-        { value: 'middle-lines', text: 'Lines along its middle', aside: 'of strokes' },
-        { value: 'colours', text: 'Areas by their colour' },
+        { value: 'outlines', text: t('Outlines around it') },
+        { value: 'middle-lines', text: t('Lines along its middle'), aside: t('of strokes') },
+        { value: 'colours', text: t('Areas by their colour') },
       ]}
       choose={(value) =>
         set({ makes: value, ...(value === 'colours' ? { byColour: settings.byColour ?? usualByColour } : {}) })
@@ -32,7 +33,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
   );
   if (makes === 'colours') {
     return (
-      <Part title="Figure">
+      <Part title={t('Figure')}>
         {/* One of several colours stays one of them. */}
         {settings.byColour?.own === undefined && made}
         <ColourFields settings={settings} set={set} />
@@ -40,24 +41,24 @@ export function FigureFields({ settings, set }: FieldsProps) {
     );
   }
   return (
-    <Part title="Figure">
+    <Part title={t('Figure')}>
       {made}
       <Choice
-        label="Figure"
+        label={t('Figure')}
         value={isLight ? 'light' : 'dark'}
         options={[
-          { value: 'dark', text: 'What is dark' },
-          { value: 'light', text: 'What is light' },
+          { value: 'dark', text: t('What is dark') },
+          { value: 'light', text: t('What is light') },
         ]}
         choose={(value) => set({ isLight: value === 'light' })}
       />
       <Choice
-        label="Parted"
+        label={t('Parted')}
         value={parting}
         options={[
-          { value: 'best', text: 'Where it shows best' },
-          { value: 'level', text: 'At a level' },
-          { value: 'local', text: 'By what is around', aside: 'paper in a photo' },
+          { value: 'best', text: t('Where it shows best') },
+          { value: 'level', text: t('At a level') },
+          { value: 'local', text: t('By what is around'), aside: t('paper in a photo') },
         ]}
         choose={(value) => set({ parting: value })}
       />
@@ -65,7 +66,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
         <div className="flex items-end gap-2">
           <input
             type="range"
-            aria-label="Level, from black to white"
+            aria-label={t('Level, from black to white')}
             className="mb-2 min-w-0 flex-1 accent-petrol"
             min={0}
             max={255}
@@ -74,7 +75,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
           />
           <div className="w-24">
             <NumberField
-              label="Level"
+              label={t('Level')}
               layout="stack"
               value={level}
               least={0}
@@ -89,7 +90,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
         <Specks settings={settings} set={set} />
         {isAround && !isOuterOnly && (
           <Figure
-            label="No holes below"
+            label={t('No holes below')}
             unit="mm²"
             name="holesMm2"
             least={0}
@@ -101,7 +102,7 @@ export function FigureFields({ settings, set }: FieldsProps) {
       </div>
       {isAround && (
         <Tick checked={isOuterOnly} set={(checked) => set({ isOuterOnly: checked })}>
-          outer outlines only
+          {t('outer outlines only')}
         </Tick>
       )}
     </Part>
@@ -118,17 +119,17 @@ function ColourFields({ settings, set }: FieldsProps) {
       {own === undefined ? (
         <>
           <Choice
-            label="How they lie"
+            label={t('How they lie')}
             value={lie}
             options={[
-              { value: 'beside', text: 'Side by side', aside: 'no gaps' },
-              { value: 'stacked', text: 'One on the other', aside: 'each under the next' },
+              { value: 'beside', text: t('Side by side'), aside: t('no gaps') },
+              { value: 'stacked', text: t('One on the other'), aside: t('each under the next') },
             ]}
             choose={(value) => change({ lie: value })}
           />
           <div className="grid grid-cols-2 items-start gap-2">
             <NumberField
-              label="Colours at most"
+              label={t('Colours at most')}
               layout="stack"
               value={most}
               least={2}
@@ -139,14 +140,14 @@ function ColourFields({ settings, set }: FieldsProps) {
             <Specks settings={settings} set={set} />
           </div>
           <Tick checked={withGround} set={(checked) => change({ withGround: checked })}>
-            the ground too
+            {t('the ground too')}
           </Tick>
         </>
       ) : (
         <>
           <p className="flex items-center gap-2">
-            <span className="size-4 rounded border border-line" style={{ background: own }} /> What is {own} in the
-            picture
+            <span className="size-4 rounded border border-line" style={{ background: own }} />{' '}
+            {t('What is {{own}} in the picture', { own })}
           </p>
           <Specks settings={settings} set={set} />
         </>
@@ -158,7 +159,7 @@ function ColourFields({ settings, set }: FieldsProps) {
 function Specks({ settings, set }: FieldsProps) {
   return (
     <Figure
-      label="No specks below"
+      label={t('No specks below')}
       unit="mm²"
       name="specksMm2"
       least={0}
@@ -173,11 +174,11 @@ function Specks({ settings, set }: FieldsProps) {
 export function LineFields({ settings, set }: FieldsProps) {
   const unit = useBench(unitOf);
   return (
-    <Part title="Line">
+    <Part title={t('Line')}>
       <div className="grid grid-cols-2 items-start gap-2">
         {settings.makes !== 'colours' && (
           <LengthField
-            label="Smoothing"
+            label={t('Smoothing')}
             unit={unit}
             value={settings.smoothingMm}
             within={[0, 10]}
@@ -186,14 +187,22 @@ export function LineFields({ settings, set }: FieldsProps) {
           />
         )}
         <LengthField
-          label="Tolerance"
+          label={t('Tolerance')}
           unit={unit}
           value={settings.toleranceMm}
           within={[0.005, 10]}
           isFine
           commit={(toleranceMm) => set({ toleranceMm })}
         />
-        <Figure label="Corners from" unit="°" name="cornerDegrees" least={5} most={175} settings={settings} set={set} />
+        <Figure
+          label={t('Corners from')}
+          unit="°"
+          name="cornerDegrees"
+          least={5}
+          most={175}
+          settings={settings}
+          set={set}
+        />
       </div>
     </Part>
   );

@@ -18,6 +18,7 @@ import { inSentence } from '../../../../stores/numbers.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { OperationMark } from '../../../../ui/operation-mark.tsx';
+import { t } from '../../../../words/words.ts';
 import { work } from '../../../../workers/work.ts';
 import { useBenchActions } from '../../../context.ts';
 import { newId } from '../../../new-id.ts';
@@ -118,8 +119,14 @@ function Count(props: { found: readonly TracedPath[]; picture: Item } & Pick<Tra
   return (
     <p role="status" className={count === 0 ? 'text-warn' : 'figures text-quiet'}>
       {count === 0
-        ? `No ${word} is found: choose another level, or the other figure.`
-        : `${count} ${word}${count === 1 ? '' : 's'}, ${nodeCount(path)} points${makes === 'middle-lines' ? widthsInWords(found, meanScale(picture.matrix)) : ''}`}
+        ? t('No {{word}} is found: choose another level, or the other figure.', { word })
+        : t('{{count}} {{word}}{{counted}}, {{path}} points{{makes}}', {
+            count,
+            word,
+            counted: count === 1 ? '' : 's',
+            path: nodeCount(path),
+            makes: makes === 'middle-lines' ? widthsInWords(found, meanScale(picture.matrix)) : '',
+          })}
     </p>
   );
 }
@@ -128,7 +135,9 @@ function Count(props: { found: readonly TracedPath[]; picture: Item } & Pick<Tra
 function widthsInWords(found: readonly TracedPath[], mm: number): string {
   const widths = found.map(({ widthPx }) => (widthPx * mm).toFixed(1)).sort((a, b) => Number(a) - Number(b));
   const [least, most] = [widths[0], widths[widths.length - 1]];
-  return inSentence(`; strokes ${least === most ? least : `${least} to ${most}`} mm wide`);
+  return inSentence(
+    t('; strokes {{least}} mm wide', { least: least === most ? least : t('{{least}} to {{most}}', { least, most }) }),
+  );
 }
 
 function ColoursFound({ found, nodes }: { found: readonly TracedPath[]; nodes: number }) {
@@ -142,7 +151,11 @@ function ColoursFound({ found, nodes }: { found: readonly TracedPath[]; nodes: n
           style={{ background: colour }}
         />
       ))}
-      {found.length} {found.length === 1 ? 'colour' : 'colours'}, {nodes} points
+      {t('{{found}} {{found2}}, {{nodes}} points', {
+        found: found.length,
+        found2: found.length === 1 ? t('colour') : t('colours'),
+        nodes,
+      })}
     </p>
   );
 }
@@ -175,7 +188,7 @@ function Make({ picture, settings, found }: FoundProps) {
     let ids: string[] = [];
     const sources = [picture] as const;
     const parts = byColour ? colourParts(all, settings) : [{ settings, ...asOne(all, settings) }];
-    actions.edit('make outlines of a picture', (job) => {
+    actions.edit(t('make outlines of a picture'), (job) => {
       const made = parts.map((part) => ({
         ...{ kind: 'traced' as const, sources, ...part },
         path: transformPath(part.path, picture.matrix),
@@ -189,10 +202,12 @@ function Make({ picture, settings, found }: FoundProps) {
   return (
     <>
       {byColour ? (
-        <p className="text-[12px] text-quiet">Each area gets the paint of its colour; Colours says what that means.</p>
+        <p className="text-[12px] text-quiet">
+          {t('Each area gets the paint of its colour; Colours says what that means.')}
+        </p>
       ) : (
         <Choice
-          label="Layer"
+          label={t('Layer')}
           value={layerId}
           options={layers.map(({ id, name, operation }) => ({
             value: id,
@@ -203,16 +218,16 @@ function Make({ picture, settings, found }: FoundProps) {
         />
       )}
       <Choice<Fate>
-        label="Picture"
+        label={t('Picture')}
         value={fate}
         options={[
-          { value: 'hidden', text: 'Is hidden' },
-          { value: 'stays', text: 'Stays beside them' },
+          { value: 'hidden', text: t('Is hidden') },
+          { value: 'stays', text: t('Stays beside them') },
         ]}
         choose={setFate}
       />
       <Button look="main" disabled={!found || found.length === 0} onClick={() => found && make(found)}>
-        Make the {byColour ? 'areas' : isAround ? 'outlines' : 'lines'}
+        {t('Make the {{byColour}}', { byColour: byColour ? t('areas') : isAround ? t('outlines') : t('lines') })}
       </Button>
     </>
   );
@@ -232,7 +247,7 @@ function Change({ traced, picture, settings, found }: FoundProps & { traced: Ite
   const known = traced.shape.kind === 'traced' ? traced.shape.settings : null;
   const change = (all: readonly TracedPath[]) => {
     const changed = { settings, ...asOne(all, settings) };
-    actions.edit('find outlines otherwise', (job) => changeTraced(job, traced.id, changed, picture));
+    actions.edit(t('find outlines otherwise'), (job) => changeTraced(job, traced.id, changed, picture));
     changeOutlines(null);
   };
   return (
@@ -241,7 +256,7 @@ function Change({ traced, picture, settings, found }: FoundProps & { traced: Ite
       disabled={!found || found.length === 0 || settings === known}
       onClick={() => found && change(found)}
     >
-      Change the outlines
+      {t('Change the outlines')}
     </Button>
   );
 }

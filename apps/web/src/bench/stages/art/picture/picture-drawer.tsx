@@ -1,4 +1,5 @@
 import type { Item } from '@lambent/core/document';
+import { t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
 import { nameOf } from '../../../thing-names.ts';
@@ -21,16 +22,20 @@ export function PictureDrawer({ item }: { item: Item }) {
   const [a, b] = item.matrix;
   const perMm = 1 / Math.hypot(a, b);
   return (
-    <ArtPage label={`Picture ${name}`} title={name} leave={() => actions.select([])}>
+    <ArtPage label={t('Picture {{name}}', { name })} title={name} leave={() => actions.select([])}>
       <p className="figures px-3.5 pb-2 text-[12px] text-quiet">
-        {width} × {height} pixels · {Number(perMm.toPrecision(3))} per mm
+        {t('{{width}} × {{height}} pixels · {{perMm}} per mm', { width, height, perMm: Number(perMm.toPrecision(3)) })}
       </p>
       <div className="flex flex-col px-3.5 pb-2">
         <StraightenPart key={item.id} item={item} />
       </div>
-      <div role="tablist" aria-label="What becomes of it" className="mx-3.5 mb-2 flex rounded-lg border border-line">
-        <Tab use="greys" chosen={use} words="Burn its greys" />
-        <Tab use="outlines" chosen={use} words="Make outlines" />
+      <div
+        role="tablist"
+        aria-label={t('What becomes of it')}
+        className="mx-3.5 mb-2 flex rounded-lg border border-line"
+      >
+        <Tab use="greys" chosen={use} words={t('Burn its greys')} />
+        <Tab use="outlines" chosen={use} words={t('Make outlines')} />
       </div>
       <div role="tabpanel" className="flex min-h-0 flex-1 flex-col">
         {use === 'greys' ? (

@@ -10,6 +10,7 @@ import { Choice } from '../../../../ui/choice.tsx';
 import { asSize } from '../../../../ui/figures.ts';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
+import { t } from '../../../../words/words.ts';
 import { work } from '../../../../workers/work.ts';
 import { showPicture } from '../../../bed/pictures.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
@@ -20,11 +21,11 @@ import { outlineThrough } from '../../../tools/part-tool.ts';
 
 /** Things that lie about in every shop, the longer side first, in mm. */
 const known = {
-  a4: { text: 'A4 sheet', long: 297, short: 210 },
-  a3: { text: 'A3 sheet', long: 420, short: 297 },
-  a5: { text: 'A5 sheet', long: 210, short: 148 },
-  letter: { text: 'Letter sheet', long: 279.4, short: 215.9 },
-  card: { text: 'Bank card', long: 85.6, short: 53.98 },
+  a4: { text: t('A4 sheet'), long: 297, short: 210 },
+  a3: { text: t('A3 sheet'), long: 420, short: 297 },
+  a5: { text: t('A5 sheet'), long: 210, short: 148 },
+  letter: { text: t('Letter sheet'), long: 279.4, short: 215.9 },
+  card: { text: t('Bank card'), long: 85.6, short: 53.98 },
 } as const;
 type Thing = keyof typeof known | 'other';
 
@@ -63,19 +64,22 @@ export function StraightenPart({ item }: { item: Item }) {
   if (!isOpen) {
     return (
       <Button look="quiet" className="-ml-3 self-start" onClick={mark}>
-        Photographed at an angle? Straighten it
+        {t('Photographed at an angle? Straighten it')}
       </Button>
     );
   }
   return (
-    <section aria-label="Straighten it" className="flex flex-col gap-2 rounded-[10px] border border-line bg-raised p-3">
+    <section
+      aria-label={t('Straighten it')}
+      className="flex flex-col gap-2 rounded-[10px] border border-line bg-raised p-3"
+    >
       {corners ? (
         <Size item={item} corners={corners} again={mark} done={leave} />
       ) : (
-        <p>Click the four corners of something flat whose size you know: a sheet, a card.</p>
+        <p>{t('Click the four corners of something flat whose size you know: a sheet, a card.')}</p>
       )}
       <Button look="quiet" className="-ml-3 self-start" onClick={leave}>
-        Never mind
+        {t('Never mind')}
       </Button>
     </section>
   );
@@ -103,10 +107,10 @@ function Size(props: { item: Item; corners: readonly Point[]; again: () => void;
       const from = middleOf(corners.map(({ x, y }) => applyTo(item.matrix, x, y)));
       const place = translation(from.x - size.widthMm / 2 + left, from.y - size.heightMm / 2 + top);
       const instead = { pictureId: id, width, height, matrix: multiply(place, scaling(mm, mm)) };
-      actions.edit(`straighten ${nameOf(item)}`, (job) => replacePicture(job, item.id, instead));
+      actions.edit(t('straighten {{item}}', { item: nameOf(item) }), (job) => replacePicture(job, item.id, instead));
       done();
     } catch (error) {
-      toast.error(`The picture was not straightened. ${sentenceOf(error)}`);
+      toast.error(t('The picture was not straightened. {{error}}', { error: sentenceOf(error) }));
     } finally {
       setBusy(false);
     }
@@ -114,14 +118,14 @@ function Size(props: { item: Item; corners: readonly Point[]; again: () => void;
   return (
     <>
       <Choice<Thing>
-        label="Corners of"
+        label={t('Corners of')}
         value={thing}
         options={[
           ...Object.entries(known).map(([value, entry]) => {
             const { widthMm, heightMm } = sizeOf(entry, isWide);
             return { value: value as Thing, text: entry.text, aside: asSize(widthMm, heightMm, unit) };
           }),
-          { value: 'other', text: 'Another size' },
+          { value: 'other', text: t('Another size') },
         ]}
         choose={setThing}
       />
@@ -130,7 +134,7 @@ function Size(props: { item: Item; corners: readonly Point[]; again: () => void;
           {(['widthMm', 'heightMm'] as const).map((name) => (
             <LengthField
               key={name}
-              label={name === 'widthMm' ? 'Its width' : 'Its height'}
+              label={name === 'widthMm' ? t('Its width') : t('Its height')}
               unit={unit}
               value={other[name]}
               within={[1, 5000]}
@@ -140,14 +144,14 @@ function Size(props: { item: Item; corners: readonly Point[]; again: () => void;
         </div>
       )}
       <Tick checked={isAround} set={setAround}>
-        keep what lies around it
+        {t('keep what lies around it')}
       </Tick>
       <div className="flex gap-1.5">
         <Button look="main" disabled={busy} onClick={() => void straighten()}>
-          {busy ? 'Straightening…' : 'Straighten'}
+          {busy ? t('Straightening…') : t('Straighten')}
         </Button>
         <Button disabled={busy} onClick={again}>
-          Mark again
+          {t('Mark again')}
         </Button>
       </div>
     </>

@@ -3,6 +3,7 @@ import { curveThrough } from '@lambent/core/pictures';
 import { useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
+import { t } from '../../../../words/words.ts';
 import { work } from '../../../../workers/work.ts';
 
 const [width, height] = [266, 108];
@@ -83,7 +84,7 @@ export function ToneCurve({
           height={height}
           className="block cursor-crosshair touch-none"
           role="img"
-          aria-label="Tone curve over the greys of the picture; click to add a point"
+          aria-label={t('Tone curve over the greys of the picture; click to add a point')}
           onPointerDown={added}
         >
           {histogram && <path d={histogramPath(histogram)} className="fill-line" />}
@@ -94,8 +95,8 @@ export function ToneCurve({
           <button
             key={i}
             type="button"
-            aria-label={`${percent(from)} grey becomes ${percent(to)}`}
-            title="Drag it; arrow keys move it, Delete takes it away"
+            aria-label={t('{{from}} grey becomes {{to}}', { from: percent(from), to: percent(to) })}
+            title={t('Drag it; arrow keys move it, Delete takes it away')}
             className="absolute size-3.5 -translate-x-1/2 -translate-y-1/2 cursor-grab touch-none rounded-full border-2 border-petrol bg-raised"
             style={{ left: xOf(from), top: yOf(to) }}
             onKeyDown={(event) => byKey(event, i)}
@@ -115,13 +116,13 @@ export function ToneCurve({
         ))}
       </div>
       <div className="flex items-center justify-between text-[12px] text-quiet">
-        <span>Black</span>
+        <span>{t('Black')}</span>
         {curve && (
           <Button look="quiet" onClick={() => commit(undefined)}>
-            As it came
+            {t('As it came')}
           </Button>
         )}
-        <span>White</span>
+        <span>{t('White')}</span>
       </div>
     </div>
   );

@@ -10,6 +10,7 @@ import { isFreeByHand } from '../../../../hand/hand-state.ts';
 import { useHand } from '../../../../hand/use-hand.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { NinePoints } from '../../../../ui/nine-points.tsx';
+import { t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { Part } from '../../drawer.tsx';
 import { WalkFields } from './walk-fields.tsx';
@@ -17,7 +18,7 @@ import { WalkFields } from './walk-fields.tsx';
 /** Moves the head before a run: by hand, to points of the run, around it. */
 export function HandPart({ machine, state }: { machine: Machine; state: MachineState }) {
   return (
-    <Part title="Head by hand" folds>
+    <Part title={t('Head by hand')} folds>
       <HandPad machine={machine} state={state}>
         <ToRun machine={machine} state={state} />
       </HandPad>
@@ -44,20 +45,20 @@ function ToRun({ machine, state }: { machine: Machine; state: MachineState }) {
   };
   const mark = () => {
     const place = fromMachine(machine, state.x + shift.x, state.y + shift.y);
-    actions.edit('mark where the head is', (job) => setMark(job, place));
+    actions.edit(t('mark where the head is'), (job) => setMark(job, place));
   };
   return (
     <div className="flex items-center gap-3">
       <NinePoints
-        label="Move the head to the run’s"
+        label={t('Move the head to the run’s')}
         value={null}
         disabled={!isFreeByHand(state) || isEmpty(bounds)}
         choose={goTo}
       />
       <div className="flex min-w-0 flex-1 flex-col gap-1.5 text-[12px]">
-        <p className="leading-4 text-quiet">To a corner, a side or the middle of what burns.</p>
+        <p className="leading-4 text-quiet">{t('To a corner, a side or the middle of what burns.')}</p>
         <Button disabled={state.state === 'away'} onClick={mark}>
-          Set the mark here
+          {t('Set the mark here')}
         </Button>
       </div>
     </div>

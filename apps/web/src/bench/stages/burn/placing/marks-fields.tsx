@@ -6,6 +6,7 @@ import { Button } from '../../../../ui/button.tsx';
 import { formatLength } from '../../../../ui/figures.ts';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { Tick } from '../../../../ui/tick.tsx';
+import { t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf, machineOf, unitOf } from '../../../state/document.ts';
 import { selectionBox } from '../../../state/hand.ts';
@@ -32,12 +33,12 @@ export function MarksFields({ landing, land }: { landing: ByMarks; land: (next: 
         />
       ))}
       <Tick checked={isScaled} set={(on) => land({ ...landing, isScaled: on })}>
-        Make it larger or smaller to fit
+        {t('Make it larger or smaller to fit')}
       </Tick>
       <p className="text-[12px]" role="status" data-testid="marks-fit">
         {landed.needs === 'marks' ? (
           <span className="text-quiet">
-            Choose two marks of the drawing, move the head to each on the bed, and touch it.
+            {t('Choose two marks of the drawing, move the head to each on the bed, and touch it.')}
           </span>
         ) : (
           <FitOf
@@ -65,9 +66,10 @@ function FitOf({
   const scale = Math.hypot(a, b);
   return (
     <>
-      Turned by {turn.toFixed(2)}°{Math.abs(scale - 1) > 1e-6 && `, ${(100 * scale).toFixed(2)} % as large`}.{' '}
+      {t('Turned by {{turn}}°', { turn: turn.toFixed(2) })}
+      {Math.abs(scale - 1) > 1e-6 && t(', {{scale}} % as large', { scale: (100 * scale).toFixed(2) })}.{' '}
       <span className={errorMm > 0.2 ? 'font-semibold text-warn' : ''}>
-        Each mark stays {said(errorMm)} from where it was touched.
+        {t('Each mark stays {{errorMm}} from where it was touched.', { errorMm: said(errorMm) })}
       </span>
     </>
   );
@@ -101,27 +103,27 @@ function MarkFields({ index, mark, isReady, put }: MarkProps) {
       <legend className="px-1 text-[12px] font-semibold">{name}</legend>
       <div className="flex flex-wrap items-center gap-1.5">
         <Button disabled={!hasSelection} onClick={() => draw(boxCentre(selectionBox(actions.get())))}>
-          Middle of the selection
+          {t('Middle of the selection')}
         </Button>
         {theMark && (
-          <Button onClick={() => draw(theMark)} title="The point that M marked">
-            The mark
+          <Button onClick={() => draw(theMark)} title={t('The point that M marked')}>
+            {t('The mark')}
           </Button>
         )}
       </div>
       {mark && (
         <>
-          <Place label={`${name} drawn at`} shown="Drawn" place={mark} put={draw} />
+          <Place label={t('{{name}} drawn at', { name })} shown={t('Drawn')} place={mark} put={draw} />
           {mark.onBed && (
             <Place
-              label={`${name} touched at`}
-              shown="Touched"
+              label={t('{{name}} touched at', { name })}
+              shown={t('Touched')}
               place={mark.onBed}
               put={(onBed) => put({ ...mark, onBed })}
             />
           )}
           <Button disabled={!live || live.state === 'away' || live.state === 'alarm'} onClick={touch}>
-            {live?.pointer && machine.pointer ? 'Touched by the pointer' : 'Touched by the head'}
+            {live?.pointer && machine.pointer ? t('Touched by the pointer') : t('Touched by the head')}
           </Button>
         </>
       )}

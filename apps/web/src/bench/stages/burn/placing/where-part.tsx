@@ -4,17 +4,18 @@ import { landingNeeds } from '@lambent/core/plan';
 import { Choice } from '../../../../ui/choice.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { NinePoints, ninePointNames, ninePoints } from '../../../../ui/nine-points.tsx';
+import { said, t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { unitOf } from '../../../state/document.ts';
 import { Part } from '../../drawer.tsx';
 import { MarksFields } from './marks-fields.tsx';
 
 const kinds: readonly { value: Landing['kind']; text: string }[] = [
-  { value: 'as-drawn', text: 'As it is drawn' },
-  { value: 'stock', text: 'At its sheet' },
-  { value: 'mark', text: 'At the mark' },
-  { value: 'head', text: 'At the head' },
-  { value: 'marks', text: 'By two marks' },
+  { value: 'as-drawn', text: t('As it is drawn') },
+  { value: 'stock', text: t('At its sheet') },
+  { value: 'mark', text: t('At the mark') },
+  { value: 'head', text: t('At the head') },
+  { value: 'marks', text: t('By two marks') },
 ];
 
 /** A landing of a kind to begin with; the point that lands stays. */
@@ -33,11 +34,11 @@ export function WherePart() {
   const unit = useBench(unitOf);
   const { landing } = run;
   const land = (next: Landing) =>
-    actions.edit(`where ${run.name} burns`, (job) => changeRun(job, run.id, { landing: next }));
+    actions.edit(t('where {{name}} burns', { name: run.name }), (job) => changeRun(job, run.id, { landing: next }));
   return (
-    <Part title="Where it burns">
+    <Part title={t('Where it burns')}>
       <Choice
-        label="Where it burns"
+        label={t('Where it burns')}
         bare
         value={landing.kind}
         options={kinds}
@@ -45,15 +46,18 @@ export function WherePart() {
       />
       {'u' in landing && (
         <div className="flex items-start gap-3">
-          <NinePoints label="Lands by its" value={landing} choose={(point) => land({ ...landing, ...point })} />
+          <NinePoints label={t('Lands by its')} value={landing} choose={(point) => land({ ...landing, ...point })} />
           <div className="flex min-w-0 flex-1 flex-col gap-1.5 text-[12px]">
             <p>
-              By its <b>{ninePointNames[ninePoints.findIndex(({ u, v }) => u === landing.u && v === landing.v)]}</b>,{' '}
-              {landing.kind === 'stock' ? 'at the same point of its sheet.' : `at the ${landing.kind}.`}
+              {t('By its')}{' '}
+              <b>{ninePointNames[ninePoints.findIndex(({ u, v }) => u === landing.u && v === landing.v)]}</b>,{' '}
+              {landing.kind === 'stock'
+                ? t('at the same point of its sheet.')
+                : t('at the {{kind}}.', { kind: landing.kind })}
             </p>
             {landing.kind === 'stock' && (
               <LengthField
-                label="From its edges"
+                label={t('From its edges')}
                 layout="row"
                 unit={unit}
                 takes="not-below-0"
@@ -67,8 +71,8 @@ export function WherePart() {
       {landing.kind === 'marks' && <MarksFields landing={landing} land={land} />}
       {landed.needs && landed.needs !== 'marks' && (
         <p className="text-[12px] text-warn">
-          {landingNeeds[landed.needs]}
-          {landed.needs === 'mark' && ' M marks the point under the pointer.'}
+          {said(landingNeeds[landed.needs])}
+          {landed.needs === 'mark' && t(' M marks the point under the pointer.')}
         </p>
       )}
     </Part>

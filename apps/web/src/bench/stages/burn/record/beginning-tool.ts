@@ -1,4 +1,5 @@
 import type { ProgramWays } from '@lambent/core/formats';
+import { t } from '../../../../words/words.ts';
 import type { BenchActions } from '../../../state/bench-state.ts';
 import { reachOnBed } from '../../../state/hand.ts';
 import type { Tool, ToolPoint } from '../../../tools/tool.ts';
@@ -11,7 +12,7 @@ export class BeginningTool implements Tool {
   readonly name = 'place';
   readonly snaps = false;
   readonly from = null;
-  readonly words = 'Click where it goes on';
+  readonly words = t('Click where it goes on');
 
   /** @param take takes the move that was chosen */
   constructor(

@@ -7,6 +7,7 @@ import { useInSentence } from '../../../../stores/numbers.ts';
 import { useWho } from '../../../../stores/who.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { Notice } from '../../../../ui/notice.tsx';
+import { t } from '../../../../words/words.ts';
 
 /** Sends the very program of a run once more; where it would be another by now, that is said first. */
 export function BurnAgain({ run, disabled }: { run: RunAnswer; disabled: boolean }) {
@@ -25,13 +26,13 @@ export function BurnAgain({ run, disabled }: { run: RunAnswer; disabled: boolean
   if (!changed) {
     return (
       <Button disabled={disabled || again.isPending} onClick={() => again.mutate(false)}>
-        {again.isPending ? 'Sending…' : 'Burn again'}
+        {again.isPending ? t('Sending…') : t('Burn again')}
       </Button>
     );
   }
   return (
     <div className="w-full">
-      <Notice level="warns" title="Not all is as it was">
+      <Notice level="warns" title={t('Not all is as it was')}>
         <ul className="mt-1 flex list-disc flex-col gap-0.5 pl-4">
           {changed.changes.map((change) => (
             <li key={change}>{inSentence(change)}</li>
@@ -39,17 +40,17 @@ export function BurnAgain({ run, disabled }: { run: RunAnswer; disabled: boolean
         </ul>
         <p className="mt-1.5">
           {changed.mayBurn
-            ? 'Its program can be burnt as it was, or the job sent as it would be planned now.'
-            : 'Its program is not for this machine as it is now. Send the job again.'}
+            ? t('Its program can be burnt as it was, or the job sent as it would be planned now.')
+            : t('Its program is not for this machine as it is now. Send the job again.')}
         </p>
         <div className="mt-2 flex flex-wrap gap-1.5">
           {changed.mayBurn && (
             <Button disabled={disabled || again.isPending} onClick={() => again.mutate(true)}>
-              Burn it as it was
+              {t('Burn it as it was')}
             </Button>
           )}
           <Button look="quiet" onClick={() => setChanged(null)}>
-            Never mind
+            {t('Never mind')}
           </Button>
         </div>
       </Notice>

@@ -6,6 +6,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api, sentenceOf } from '../../../../api.ts';
 import { useInSentence } from '../../../../stores/numbers.ts';
 import { Notice } from '../../../../ui/notice.tsx';
+import { said, t } from '../../../../words/words.ts';
 
 /** Said of every layer. */
 const always = ['powerPercent', 'speedMmPerS'] as const;
@@ -19,7 +20,7 @@ export default function BurntBy({ run }: { run: RunAnswer }) {
     staleTime: Number.POSITIVE_INFINITY,
   });
   if (basis.isError) return <Notice level="warns">{sentenceOf(basis.error)}</Notice>;
-  if (!basis.data) return <p className="text-[12px] text-quiet">Asking for it…</p>;
+  if (!basis.data) return <p className="text-[12px] text-quiet">{t('Asking for it…')}</p>;
   const { layers, steps } = basis.data;
   return (
     <div className="mt-1 flex flex-col gap-1.5 border-t border-line pt-1.5 text-[12px]" data-testid="burnt-by">
@@ -35,7 +36,7 @@ export default function BurntBy({ run }: { run: RunAnswer }) {
         {layers.map(({ id, name, operation, material, settings }) => (
           <li key={id}>
             <b>{name}</b>
-            {name !== operationOf(operation).name && ` (${operationOf(operation).name})`}
+            {name !== operationOf(operation).name && ` (${said(operationOf(operation).name)})`}
             {material && `, ${inSentence(material)}`}:{' '}
             {always
               .map((setting) => {
@@ -43,7 +44,7 @@ export default function BurntBy({ run }: { run: RunAnswer }) {
                 return inSentence(`${words} ${settings[setting]} ${unit}`);
               })
               .join(', ')}
-            , {settings.passes === 1 ? '1 pass' : `${settings.passes} passes`}
+            , {settings.passes === 1 ? t('1 pass') : t('{{passes}} passes', { passes: settings.passes })}
           </li>
         ))}
       </ul>

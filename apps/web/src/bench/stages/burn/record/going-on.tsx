@@ -10,6 +10,7 @@ import { Button, IconButton } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { Notice } from '../../../../ui/notice.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
+import { t } from '../../../../words/words.ts';
 import { moveOfLine } from '../../../burnt/draw-ways.ts';
 import { useProgramWays } from '../../../burnt/program-ways.ts';
 import { useBenchActions } from '../../../context.ts';
@@ -22,8 +23,8 @@ import { pieceAt, stepAt } from './program-places.ts';
 export default function GoingOn({ run, leave }: { run: RunAnswer; leave: () => void }) {
   const ways = useProgramWays(run);
   if (ways.isError) return <Notice level="blocks">{sentenceOf(ways.error)}</Notice>;
-  if (!ways.data) return <p className="text-[12px] text-quiet">Reading its program…</p>;
-  if (ways.data.pieces.length === 0) return <p className="text-[12px] text-quiet">Nothing of it burns.</p>;
+  if (!ways.data) return <p className="text-[12px] text-quiet">{t('Reading its program…')}</p>;
+  if (ways.data.pieces.length === 0) return <p className="text-[12px] text-quiet">{t('Nothing of it burns.')}</p>;
   return <Chooser run={run} ways={ways.data} leave={leave} />;
 }
 
@@ -54,37 +55,40 @@ function Chooser({ run, ways, leave }: { run: RunAnswer; ways: ProgramWays; leav
   return (
     <fieldset
       className="mt-1.5 flex min-w-0 flex-col gap-2 border-t border-line pt-2"
-      aria-label="From where it goes on"
+      aria-label={t('From where it goes on')}
     >
       <p className="text-[12px] text-quiet">
-        It had come to line {run.doneLine} of {run.lines}. Click on the bed where it goes on, or say it here.
+        {t('It had come to line {{doneLine}} of {{lines}}. Click on the bed where it goes on, or say it here.', {
+          doneLine: run.doneLine,
+          lines: run.lines,
+        })}
       </p>
       <Choice
-        label="From the step"
+        label={t('From the step')}
         look="slim"
         value={String(step)}
         options={steps}
         choose={(value) => goTo(litAfter(ways.steps[Number(value)].move))}
       />
       <Stepper
-        label="piece"
-        shown={`${piece + 1} of ${ways.pieces.length}`}
+        label={t('piece')}
+        shown={t('{{piece}} of {{pieces}}', { piece: piece + 1, pieces: ways.pieces.length })}
         back={piece > 0 ? () => goTo(ways.pieces[move === ways.pieces[piece] ? piece - 1 : piece]) : null}
         on={piece + 1 < ways.pieces.length ? () => goTo(ways.pieces[piece + 1]) : null}
       />
       <div className="flex items-center gap-1.5">
         <NumberField
-          label="Line"
+          label={t('Line')}
           value={ways.lines[move]}
           least={ways.lines[0]}
           most={ways.lines[ways.lines.length - 1]}
           whole
           commit={(line) => goTo(moveOfLine(ways, line))}
         />
-        <IconButton label="One line back" disabled={move === 0} onClick={() => goTo(move - 1)}>
+        <IconButton label={t('One line back')} disabled={move === 0} onClick={() => goTo(move - 1)}>
           <ChevronLeft size={15} aria-hidden />
         </IconButton>
-        <IconButton label="One line on" disabled={move === ways.xs.length - 1} onClick={() => goTo(move + 1)}>
+        <IconButton label={t('One line on')} disabled={move === ways.xs.length - 1} onClick={() => goTo(move + 1)}>
           <ChevronRight size={15} aria-hidden />
         </IconButton>
       </div>
@@ -93,21 +97,23 @@ function Chooser({ run, ways, leave }: { run: RunAnswer; ways: ProgramWays; leav
         min={0}
         max={ways.xs.length - 1}
         value={move}
-        aria-label="Where it goes on"
-        aria-valuetext={`line ${ways.lines[move]}`}
+        aria-label={t('Where it goes on')}
+        aria-valuetext={t('line {{lines}}', { lines: ways.lines[move] })}
         onChange={(event) => goTo(Number(event.target.value))}
         className="accent-petrol"
       />
       <p className="text-[12px]">
-        Orange burns, grey was burnt. The stock has to lie where it lay. The head runs up unlit to where it goes on.
+        {t(
+          'Orange burns, grey was burnt. The stock has to lie where it lay. The head runs up unlit to where it goes on.',
+        )}
       </p>
       <div className="flex flex-wrap gap-1.5">
         <Button look="main" disabled={goOn.isPending} onClick={() => goOn.mutate()}>
           <Flame size={15} aria-hidden />
-          {goOn.isPending ? 'Sending…' : `Go on from line ${ways.lines[move]}`}
+          {goOn.isPending ? t('Sending…') : t('Go on from line {{lines}}', { lines: ways.lines[move] })}
         </Button>
         <Button look="quiet" onClick={leave}>
-          Never mind
+          {t('Never mind')}
         </Button>
       </div>
     </fieldset>
@@ -128,10 +134,10 @@ function Stepper({ label, shown, back, on }: StepperProps) {
       <span className="min-w-0 flex-1">
         <span className="text-quiet capitalize">{label}</span> <span className="figures text-[12.5px]">{shown}</span>
       </span>
-      <IconButton label={`The ${label} before`} disabled={!back} onClick={() => back?.()}>
+      <IconButton label={t('The {{label}} before', { label })} disabled={!back} onClick={() => back?.()}>
         <ChevronLeft size={15} aria-hidden />
       </IconButton>
-      <IconButton label={`The next ${label}`} disabled={!on} onClick={() => on?.()}>
+      <IconButton label={t('The next {{label}}', { label })} disabled={!on} onClick={() => on?.()}>
         <ChevronRight size={15} aria-hidden />
       </IconButton>
     </div>

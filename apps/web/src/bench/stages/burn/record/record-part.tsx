@@ -1,5 +1,6 @@
 import { sentenceOf } from '../../../../api.ts';
 import { Notice } from '../../../../ui/notice.tsx';
+import { t } from '../../../../words/words.ts';
 import { useRuns } from '../../../use-runs.ts';
 import { Part } from '../../drawer.tsx';
 import { RunRow } from './run-row.tsx';
@@ -8,9 +9,9 @@ import { RunRow } from './run-row.tsx';
 export function RecordPart() {
   const { runs, error } = useRuns();
   return (
-    <Part title="Record">
+    <Part title={t('Record')}>
       {error && <Notice level="blocks">{sentenceOf(error)}</Notice>}
-      {runs.length === 0 && !error && <p className="text-quiet">This job has not been burnt yet.</p>}
+      {runs.length === 0 && !error && <p className="text-quiet">{t('This job has not been burnt yet.')}</p>}
       <ul className="flex flex-col gap-2">
         {runs.map((run) => (
           <RunRow key={run.id} run={run} />

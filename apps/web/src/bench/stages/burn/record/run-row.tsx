@@ -6,6 +6,7 @@ import { sentenceOf } from '../../../../api.ts';
 import { dayAndTimeOf } from '../../../../stores/dates.ts';
 import { useLive } from '../../../../stores/live.ts';
 import { Button } from '../../../../ui/button.tsx';
+import { said, t } from '../../../../words/words.ts';
 import { openJob } from '../../../../workers/work.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { jobOf } from '../../../state/document.ts';
@@ -39,7 +40,7 @@ export function RunRow({ run }: { run: RunAnswer }) {
   const openVersion = async () => {
     try {
       const { document } = await openJob(run.jobId, run.version);
-      actions.edit(`back to version ${run.version}`, () => document);
+      actions.edit(t('back to version {{version}}', { version: run.version }), () => document);
     } catch (error) {
       toast.error(sentenceOf(error));
     }
@@ -52,8 +53,12 @@ export function RunRow({ run }: { run: RunAnswer }) {
     >
       <p className="flex justify-between gap-2">
         <span className={`font-semibold ${runInk[run.status]}`}>
-          {run.status}
-          {run.fromLine !== null && <span className="font-normal text-quiet">, from line {run.fromLine} on</span>}
+          {said(run.status)}
+          {run.fromLine !== null && (
+            <span className="font-normal text-quiet">
+              {t(', from line {{fromLine}} on', { fromLine: run.fromLine })}
+            </span>
+          )}
         </span>
         <span className="figures text-[12px] text-quiet">{dayAndTimeOf(run.startedAt)}</span>
       </p>
@@ -61,18 +66,27 @@ export function RunRow({ run }: { run: RunAnswer }) {
         {several && `${run.jobRunName}, `}
         {name}, {run.by && `${run.by}, `}
         {run.version === current ? (
-          `version ${run.version}`
+          t('version {{version}}', { version: run.version })
         ) : (
-          <button type="button" className={link} onClick={() => void openVersion()} title="Shows the job as it was">
-            version {run.version}
+          <button
+            type="button"
+            className={link}
+            onClick={() => void openVersion()}
+            title={t('Shows the job as it was')}
+          >
+            {t('version {{version}}', { version: run.version })}
           </button>
         )}
-        , planned {formatClock(run.plannedS)}
-        {isOver && `, took ${formatClock(run.machineS)}`}
+        {t(', planned {{plannedS}}', { plannedS: formatClock(run.plannedS) })}
+        {isOver && t(', took {{machineS}}', { machineS: formatClock(run.machineS) })}
       </p>
       {run.reason && (
         <p className="text-[12px]">
-          {run.reason}, at line {run.doneLine} of {run.lines}
+          {t('{{reason}}, at line {{doneLine}} of {{lines}}', {
+            reason: said(run.reason),
+            doneLine: run.doneLine,
+            lines: run.lines,
+          })}
         </p>
       )}
       <p className="flex flex-wrap gap-x-3">
@@ -83,8 +97,8 @@ export function RunRow({ run }: { run: RunAnswer }) {
             onClick={() => actions.showPictureOf(pictured ? null : run.id)}
             className={link}
           >
-            {pictured && 'leave '}
-            {run.hasPicture ? 'how it came out' : 'what it burnt'}
+            {pictured && t('leave ')}
+            {run.hasPicture ? t('how it came out') : t('what it burnt')}
           </button>
         )}
         <button
@@ -93,10 +107,10 @@ export function RunRow({ run }: { run: RunAnswer }) {
           onClick={() => setOpen(open === 'basis' ? null : 'basis')}
           className={link}
         >
-          order and settings
+          {t('order and settings')}
         </button>
         <a href={`/api/runs/${run.id}/program.gcode`} download className={link}>
-          the program that was sent
+          {t('the program that was sent')}
         </a>
       </p>
       <Suspense>
@@ -107,7 +121,7 @@ export function RunRow({ run }: { run: RunAnswer }) {
         <div className="mt-0.5 flex flex-wrap gap-1.5">
           {run.status !== 'done' && (
             <Button disabled={!isFree} onClick={() => setOpen('going on')}>
-              Go on with it…
+              {t('Go on with it…')}
             </Button>
           )}
           <BurnAgain run={run} disabled={!isFree} />

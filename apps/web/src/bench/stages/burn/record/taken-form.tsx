@@ -3,6 +3,7 @@ import { api } from '../../../../api.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { LengthInput, useCheckedForm } from '../../../../ui/form.tsx';
 import { SignedBy } from '../../../../ui/signed-by.tsx';
+import { t } from '../../../../words/words.ts';
 import { useBench } from '../../../context.ts';
 import { unitOf } from '../../../state/document.ts';
 import { useLastWitness } from '../../keeping.ts';
@@ -34,12 +35,12 @@ function PutBack({ runId, sheet, send, leave }: Props) {
   const { control, handleSubmit } = useCheckedForm(PutBackDto, { by: useLastWitness(), sheetId: sheet.sheetId });
   return (
     <form
-      aria-label="Put it back"
+      aria-label={t('Put it back')}
       className={look}
       onSubmit={handleSubmit((wish) => send(wish.by, () => api.putSheetBack(runId, wish)))}
     >
-      <SignedBy control={control} name="by" label="You are" />
-      <Buttons words="Put it back" leave={leave} />
+      <SignedBy control={control} name="by" label={t('You are')} />
+      <Buttons words={t('Put it back')} leave={leave} />
     </form>
   );
 }
@@ -55,16 +56,16 @@ function KeepOffcut({ runId, sheet, send, leave, left }: Props & { left: { width
   });
   return (
     <form
-      aria-label="Keep the offcut"
+      aria-label={t('Keep the offcut')}
       className={look}
       onSubmit={handleSubmit((wish) => send(wish.by, () => api.keepOffcut(runId, wish)))}
     >
       <div className="grid grid-cols-2 gap-1.5">
-        <LengthInput control={control} name="width" label="Offcut’s width" unit={unit} />
-        <LengthInput control={control} name="height" label="Its height" unit={unit} />
+        <LengthInput control={control} name="width" label={t('Offcut’s width')} unit={unit} />
+        <LengthInput control={control} name="height" label={t('Its height')} unit={unit} />
       </div>
-      <SignedBy control={control} name="by" label="You are" />
-      <Buttons words="Keep the offcut" leave={leave} />
+      <SignedBy control={control} name="by" label={t('You are')} />
+      <Buttons words={t('Keep the offcut')} leave={leave} />
     </form>
   );
 }
@@ -74,7 +75,7 @@ function Buttons({ words, leave }: { words: string; leave: () => void }) {
     <div className="flex gap-1.5">
       <Button type="submit">{words}</Button>
       <Button look="quiet" onClick={leave}>
-        Never mind
+        {t('Never mind')}
       </Button>
     </div>
   );

@@ -9,6 +9,7 @@ import { api, sentenceOf } from '../../../../api.ts';
 import { takeRun } from '../../../../stores/live.ts';
 import { setWho } from '../../../../stores/who.ts';
 import { formatLength } from '../../../../ui/figures.ts';
+import { lowered, t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import type { BenchState } from '../../../state/bench-state.ts';
 import { jobOf, unitOf } from '../../../state/document.ts';
@@ -35,7 +36,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
   const said = (width: number, height: number) =>
     `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
-  const name = material?.name ?? 'a material that is gone';
+  const name = material?.name ?? t('a material that is gone');
   const kept = sheet.keptOffcut;
   const send = async (author: string, ask: () => Promise<RunAnswer>) => {
     setWho(author);
@@ -53,11 +54,13 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
   return (
     <div className="mt-1 border-t border-line pt-1 text-[12px]" data-testid="taken-sheet">
       <p>
-        {sheet.putBack ? 'Put back into stock: ' : `Taken from stock: ${sheet.offcut ? 'an offcut' : 'a sheet'} of `}
-        {name.toLowerCase()}, <span className="figures">{said(sheet.width, sheet.height)}</span>
+        {sheet.putBack
+          ? t('Put back into stock: ')
+          : t('Taken from stock: {{offcut}} of ', { offcut: sheet.offcut ? t('an offcut') : t('a sheet') })}
+        {lowered(name)}, <span className="figures">{said(sheet.width, sheet.height)}</span>
         {kept && (
           <>
-            ; offcut kept, <span className="figures">{said(kept.width, kept.height)}</span>
+            {t('; offcut kept,')} <span className="figures">{said(kept.width, kept.height)}</span>
           </>
         )}
       </p>
@@ -68,9 +71,9 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
               type="button"
               className="font-semibold text-petrol underline"
               onClick={() => setDoing('put-back')}
-              title="It was not used up after all"
+              title={t('It was not used up after all')}
             >
-              put it back
+              {t('put it back')}
             </button>
           )}
           {!kept && !sheet.putBack && (
@@ -82,7 +85,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
                 setDoing('offcut');
               }}
             >
-              keep the offcut
+              {t('keep the offcut')}
             </button>
           )}
         </p>

@@ -1,5 +1,6 @@
 import type { Built } from '@lambent/core/builders';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { t } from '../../../../../words/words.ts';
 import { AssemblyScene, type Marks } from './assembly-scene.ts';
 
 interface Props {
@@ -58,7 +59,9 @@ export function PutTogether({ built, marks, lit, light }: Props) {
   };
   if (isBlind) {
     return (
-      <p className="py-2 text-quiet">This browser shows no pictures in three dimensions. The parts are listed below.</p>
+      <p className="py-2 text-quiet">
+        {t('This browser shows no pictures in three dimensions. The parts are listed below.')}
+      </p>
     );
   }
   const named = built.parts.find(({ id }) => id === lit);
@@ -68,7 +71,10 @@ export function PutTogether({ built, marks, lit, light }: Props) {
         ref={canvas}
         tabIndex={0}
         role="img"
-        aria-label={`Put together: ${built.parts.length} parts. Arrow keys turn it, + and − change its size, Home shows it as at first.`}
+        aria-label={t(
+          'Put together: {{parts}} parts. Arrow keys turn it, + and − change its size, Home shows it as at first.',
+          { parts: built.parts.length },
+        )}
         className="h-[220px] w-full cursor-grab touch-none rounded-lg bg-table outline-offset-2 focus-visible:outline-2 focus-visible:outline-petrol"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -89,10 +95,10 @@ export function PutTogether({ built, marks, lit, light }: Props) {
         {named?.name}
       </p>
       <label className="flex items-center gap-2 text-[12px] text-quiet">
-        closed
+        {t('closed')}
         <input
           type="range"
-          aria-label="From closed to apart"
+          aria-label={t('From closed to apart')}
           min={0}
           max={1}
           step={0.05}
@@ -100,7 +106,7 @@ export function PutTogether({ built, marks, lit, light }: Props) {
           onChange={(event) => setApart(Number(event.target.value))}
           className="min-w-0 flex-1 accent-petrol"
         />
-        apart
+        {t('apart')}
       </label>
     </>
   );

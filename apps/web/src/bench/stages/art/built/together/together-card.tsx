@@ -4,6 +4,7 @@ import { Check, TriangleAlert } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../../../../ui/button.tsx';
 import { fixed, formatLength } from '../../../../../ui/figures.ts';
+import { t } from '../../../../../words/words.ts';
 import type { BuiltAnswer } from '../../../../../workers/build-work.ts';
 import type { Marks } from './assembly-scene.ts';
 
@@ -31,20 +32,20 @@ export function TogetherCard({ answer, unit, isOld, marks, lit, light, sheetMm2 
   if (isFolded) {
     return (
       <Button className="fixed right-3 top-16 z-20 shadow-float" onClick={() => setFolded(false)}>
-        Put together
+        {t('Put together')}
       </Button>
     );
   }
   return (
     <aside
-      aria-label="Put together"
+      aria-label={t('Put together')}
       className="fixed right-3 top-16 z-20 flex max-h-[calc(100vh-220px)] w-[300px] flex-col overflow-y-auto rounded-xl border border-line bg-paper px-3.5 py-3 shadow-float"
     >
       <div className="mb-2 flex items-baseline gap-2">
-        <h2 className="font-bold">Put together</h2>
-        <span className="flex-1 text-[12px] text-quiet">{isOld ? 'as it was last' : 'drag to turn it'}</span>
+        <h2 className="font-bold">{t('Put together')}</h2>
+        <span className="flex-1 text-[12px] text-quiet">{isOld ? t('as it was last') : t('drag to turn it')}</span>
         <Button look="quiet" className="-my-1 -mr-2" onClick={() => setFolded(true)}>
-          Hide
+          {t('Hide')}
         </Button>
       </div>
       <Suspense fallback={<div aria-busy className="h-[220px] rounded-lg bg-table" />}>
@@ -55,12 +56,14 @@ export function TogetherCard({ answer, unit, isOld, marks, lit, light, sheetMm2 
         <GoesTogether built={built} answer={answer} />
       </div>
       <details className="mt-2 text-[12px]">
-        <summary className="cursor-pointer text-quiet">Parts in words</summary>
+        <summary className="cursor-pointer text-quiet">{t('Parts in words')}</summary>
         <ul className="mt-1 flex flex-col gap-1">
           {figures.parts.map(({ id, name, widthMm, heightMm, meets }) => (
             <li key={id}>
               <b>{name}</b>, {formatLength(widthMm, unit, { bare: true })} × {formatLength(heightMm, unit)}
-              {meets.length > 0 && <span className="text-quiet">, meets {meets.join(', ')}</span>}
+              {meets.length > 0 && (
+                <span className="text-quiet">{t(', meets {{meets}}', { meets: meets.join(', ') })}</span>
+              )}
             </li>
           ))}
         </ul>
@@ -74,13 +77,16 @@ function Figures({ answer, unit, sheetMm2 }: { answer: Good; unit: LengthUnit; s
   const size = (mm: readonly number[]) => mm.map((side) => formatLength(side, unit, { bare: true })).join(' × ');
   const share = sheetMm2 ? ` (${Math.round((100 * areaMm2) / sheetMm2)} %)` : '';
   const rows = [
-    ['Parts', String(parts.length)],
-    ...(insideMm ? [[`Inside, ${unit}`, size(insideMm)]] : []),
-    [`Outside, ${unit}`, size(outsideMm)],
-    ...(holdsMm3 === null ? [] : [['Holds', `${fixed(holdsMm3 / 1e6, 2)} l`]]),
-    ['Cut', `${fixed(cutMm / 1000, 2)} m`],
-    [sheetMm2 ? 'Stock (of the sheet)' : 'Stock', `${(areaMm2 / 100).toFixed(0)} cm²${share}`],
-    ...(answer.built.assembly.joints.length === 0 ? [] : [['Play in each joint', formatLength(playMm, unit)]]),
+    [t('Parts'), String(parts.length)],
+    ...(insideMm ? [[t('Inside, {{unit}}', { unit }), size(insideMm)]] : []),
+    [t('Outside, {{unit}}', { unit }), size(outsideMm)],
+    ...(holdsMm3 === null ? [] : [[t('Holds'), `${fixed(holdsMm3 / 1e6, 2)} l`]]),
+    [t('Cut'), `${fixed(cutMm / 1000, 2)} m`],
+    [
+      sheetMm2 ? t('Stock (of the sheet)') : t('Stock'),
+      t('{{areaMm2}} cm²{{share}}', { areaMm2: (areaMm2 / 100).toFixed(0), share }),
+    ],
+    ...(answer.built.assembly.joints.length === 0 ? [] : [[t('Play in each joint'), formatLength(playMm, unit)]]),
     ...notes.map(({ label, value, isLength }) => [label, isLength ? formatLength(value, unit) : String(value)]),
   ];
   return (
@@ -100,14 +106,14 @@ function GoesTogether({ built, answer }: { built: Built; answer: Good }) {
   if (!goesTogether) {
     return (
       <p className="mt-1 flex items-start gap-1.5 text-[12px] text-stop">
-        <TriangleAlert size={14} className="mt-0.5 shrink-0" aria-hidden /> Does not go together.
+        <TriangleAlert size={14} className="mt-0.5 shrink-0" aria-hidden /> {t('Does not go together.')}
       </p>
     );
   }
-  const words = built.parts.length > 1 ? 'nothing overlaps, nothing gapes' : 'nothing overlaps';
+  const words = built.parts.length > 1 ? t('nothing overlaps, nothing gapes') : t('nothing overlaps');
   return (
     <p className="mt-1 flex items-start gap-1.5 text-[12px] text-settled">
-      <Check size={14} className="mt-0.5 shrink-0" aria-hidden /> Goes together: {words}.
+      <Check size={14} className="mt-0.5 shrink-0" aria-hidden /> {t('Goes together: {{words}}.', { words })}
     </p>
   );
 }
