@@ -66,9 +66,19 @@ for (const theme of ['light', 'dark'] as const) {
         await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
         await look(path);
       }
+      await page.goto('/guide');
+      await expect(page.getByRole('navigation', { name: 'Pages of the guide' })).toBeVisible();
+      await look('the guide');
+      await page.goto('/machines');
+      await page.getByRole('button', { name: 'Head by hand' }).first().click();
+      await look('a head by hand');
+      await page.goto('/shop');
+      await page.getByRole('button', { name: /^Language at this screen/ }).click();
+      await expect(page.getByRole('option', { name: 'Deutsch' })).toBeVisible();
+      await look('a list of choices');
       const { states, wrong } = found();
       expect(wrong).toEqual([]);
-      expect(states).toBe(12);
+      expect(states).toBe(15);
     });
 
     test('the Bench is accessible on every stage, with what is open on it', async ({ page }) => {
@@ -95,9 +105,22 @@ for (const theme of ['light', 'dark'] as const) {
       await page.getByRole('button', { name: 'Parts from numbers…' }).click();
       await expect(page.getByRole('heading', { name: /numbers/ }).first()).toBeVisible();
       await look('parts from numbers');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: /^Material of the sheet/ }).click();
+      await expect(page.getByRole('option', { name: /Grey board/ })).toBeVisible();
+      await look('the materials');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: /^Runs: / }).click();
+      await expect(page.getByRole('button', { name: 'Another run' })).toBeVisible();
+      await look('the runs');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'saved' }).click();
+      await expect(page.getByText(/^\d\d:\d\d:\d\d$/).first()).toBeVisible();
+      await look('the versions');
+      await page.keyboard.press('Escape');
       const { states, wrong } = found();
       expect(wrong).toEqual([]);
-      expect(states).toBe(12);
+      expect(states).toBe(15);
     });
 
     test('the Bench is accessible while something is drawn, brought in or wrong', async ({ page }) => {
@@ -121,9 +144,18 @@ for (const theme of ['light', 'dark'] as const) {
       await expect(page.getByRole('button', { name: 'Take it' })).toBeVisible();
       await look('a file on its card');
       await page.keyboard.press('Escape');
+      await openStage(page, 'Fit');
+      for (const part of ['Border', 'Test pieces']) {
+        await page.getByRole('button', { name: part }).click();
+        await look(`Fit, ${part}`);
+      }
+      await openStage(page, 'Recipe');
+      await page.getByRole('button', { name: 'New test card' }).click();
+      await expect(page.getByText('What it tries')).toBeVisible();
+      await look('a test card');
       const { states, wrong } = found();
       expect(wrong).toEqual([]);
-      expect(states).toBe(8);
+      expect(states).toBe(11);
     });
   });
 }

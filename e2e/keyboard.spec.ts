@@ -234,3 +234,59 @@ test('things are named in the list and on the size card; those called alike say 
   await page.getByRole('button', { name: 'Undo: name it Back' }).click();
   await expect(page.getByRole('textbox', { name: 'Name' })).toHaveValue('');
 });
+
+/** Goes on by the Tab key until what has the focus is called so. */
+async function tabTo(page: Page, name: RegExp, within: number): Promise<void> {
+  const here = () =>
+    page.evaluate(() => {
+      const { activeElement: at } = document;
+      return at?.getAttribute('aria-label') ?? at?.textContent ?? '';
+    });
+  const met: string[] = [];
+  for (let i = 0; i <= within; i++) {
+    met.push((await here()).slice(0, 40));
+    if (name.test(met.at(-1) ?? '')) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`No ${name} within ${within} stops of the Tab key, but ${met.join(' | ')}`);
+}
+
+test('a job goes by the keys alone from the Desk to its finished burn, drawn and all', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: /Row markers/ })).toBeVisible();
+  await tabTo(page, /^New job/, 20);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Title')).toBeFocused();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('By keys');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Art', exact: true })).toBeVisible();
+
+  await page.keyboard.press('e');
+  await typePoint(page, '40', '40');
+  await expect(page.getByRole('group', { name: 'What is being drawn' })).toBeVisible();
+  await page.keyboard.type('30');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('20');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await items(page)).map((item) => placeOf(item))).toEqual([[40, 40, 30, 20]]);
+  await page.keyboard.press('Escape');
+
+  // What lies on the bed: the list opens by Enter, and is gone through by its first letters.
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await tabTo(page, /^Material of the sheet/, 30);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('listbox')).toBeVisible();
+  await page.keyboard.type('Birch');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Material of the sheet: Birch plywood/ })).toBeFocused();
+
+  await page.keyboard.press('6');
+  await expect(page.getByRole('heading', { name: 'Check', exact: true }).first()).toBeVisible();
+  await expect(page.getByText(/nothing found|^\d+ notes?$|Nothing stands in the way/).first()).toBeVisible();
+  await page.keyboard.press('7');
+  await expect(page.getByRole('heading', { name: 'Burn', exact: true }).first()).toBeVisible();
+  await tabTo(page, /^Send to Wren/, 30);
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('run-row')).toHaveAttribute('data-status', 'done');
+});

@@ -1,6 +1,7 @@
 import { CreateJobDto } from '@lambent/contracts';
 import type { Machine } from '@lambent/core/machine';
 import { useMutation } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../api.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -12,15 +13,20 @@ import { t } from '../words/words.ts';
 /** Makes a job: what it is called, and the machine that it is for. */
 export default function NewJobForm({ machines }: { machines: readonly Machine[] }) {
   const navigate = useNavigate();
-  const { control, handleSubmit } = useCheckedForm(CreateJobDto, {
+  const { control, handleSubmit, setFocus } = useCheckedForm(CreateJobDto, {
     title: t('Untitled job'),
     machineId: machines[0]?.id ?? '',
   });
+  const isAsked = machines.length > 0;
+  // The form comes after the panel that it stands in, which has looked for something to hand the focus to by then.
+  useEffect(() => {
+    if (isAsked) setFocus('title');
+  }, [isAsked, setFocus]);
   const create = useMutation({
     mutationFn: ({ title, machineId }: CreateJobDto) => api.createJob(title, machineId),
     onSuccess: (job) => navigate(`/jobs/${job.id}/art`),
   });
-  if (machines.length === 0) {
+  if (!isAsked) {
     return (
       <Notice level="notes" title={t('A job is made for a machine.')}>
         <p className="mb-2">
