@@ -99,7 +99,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.keyboard.press('Control+a');
       await look('all selected');
       await page.keyboard.press('?');
-      await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+      await expect(page.getByRole('heading', { name: 'Keyboard' })).toBeVisible();
       await look('the keys');
       await page.keyboard.press('Escape');
       await page.getByRole('button', { name: 'Parts from numbers…' }).click();

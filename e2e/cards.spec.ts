@@ -98,8 +98,8 @@ test('unknown stock: a card is laid, burnt, read and kept, and the job that goes
   await page.keyboard.press('ArrowRight');
   await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.getByText('The picture is simulated')).toBeVisible();
-  await page.getByRole('button', { name: 'Mark all as the picture shows' }).click();
-  await expect(page.getByText('24 of 24 cells are marked')).toBeVisible();
+  await page.getByRole('button', { name: 'Grade all as the picture shows' }).click();
+  await expect(page.getByText('24 of 24 cells are graded')).toBeVisible();
   // Along each row, what is slow goes through and what is fast does not.
   const rows = card.rows.map((power) =>
     card.columns.map(async (speed) => {
@@ -113,7 +113,7 @@ test('unknown stock: a card is laid, burnt, read and kept, and the job that goes
     expect(marks).toContain('under');
   }
   expect(await page.getByTestId('reading').locator('[data-mark=good]').count()).toBeGreaterThan(3);
-  await expect(page.getByRole('img', { name: /^The card’s marks where their settings lie/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^The card’s grades where their settings lie/ })).toBeVisible();
 
   await page.getByRole('button', { name: 'the best of them' }).click();
   await page.getByTestId('reading').locator('[data-mark=good]').last().click();
@@ -181,7 +181,7 @@ test('marks are put with the pointer and the keyboard, and taken back; a closer 
   await page.keyboard.press('Enter');
   await expect(cell(page, /^54 %, 4 mm\/s: not through/)).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(cell(page, /^54 %, 4 mm\/s: not marked/)).toBeVisible();
+  await expect(cell(page, /^54 %, 4 mm\/s: not graded/)).toBeVisible();
 
   await page.getByRole('button', { name: 'the best of them' }).click();
   await cell(page, /^54 %, 5.6 mm/).click();

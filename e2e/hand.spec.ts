@@ -106,11 +106,11 @@ for (const language of ['Lambent', 'plain'] as const) {
     await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
   });
 
-  test(`a run is burnt by two marks that a head touched, which speaks ${language}, to 0.01 mm`, async ({ page }) => {
+  test(`a run is burnt by two points that a head touched, which speaks ${language}, to 0.01 mm`, async ({ page }) => {
     started = await startOwnMachine(page, language);
     const id = await openJob(page);
-    await choose(page, 'Where it burns: As it is drawn', 'By two marks');
-    await expect(page.getByTestId('marks-fit')).toContainText('Choose two marks');
+    await choose(page, 'Where it burns: As it is drawn', 'By two points');
+    await expect(page.getByTestId('marks-fit')).toContainText('Choose two points');
     await expect(page.getByRole('button', { name: 'See what blocks' })).toBeVisible();
     // The squares' middles are drawn at X 30 and X 130, Y 270; they are touched 2.5° askew.
     const turn = (2.5 * Math.PI) / 180;
@@ -119,7 +119,7 @@ for (const language of ['Lambent', 'plain'] as const) {
       [100 + 100 * Math.cos(turn), 80 + 100 * Math.sin(turn)],
     ].map((place) => place.map((mm) => Math.round(mm * 1000) / 1000));
     for (const [i, [x, y]] of touched.entries()) {
-      const mark = page.getByRole('group', { name: `Mark ${i + 1}` });
+      const mark = page.getByRole('group', { name: `Point ${i + 1}` });
       // What came in is selected as a whole.
       await page.keyboard.press('Escape');
       const edge = await bedPoint(page, 20 + 100 * i, 30, { width: 400, height: 300 });
@@ -129,9 +129,9 @@ for (const language of ['Lambent', 'plain'] as const) {
       await typeFigure(pad(page).getByLabel('Y', { exact: true }), String(y));
       await isAt(page, x.toFixed(2), y.toFixed(2));
       await mark.getByRole('button', { name: 'Touched by the head' }).click();
-      await expect(mark.getByLabel(`Mark ${i + 1} touched at, X`)).toHaveValue(x.toFixed(2));
+      await expect(mark.getByLabel(`Point ${i + 1} touched at, X`)).toHaveValue(x.toFixed(2));
     }
-    await expect(page.getByTestId('marks-fit')).toHaveText(/Turned by -2\.50°\. Each mark stays 0\.00 mm/);
+    await expect(page.getByTestId('marks-fit')).toHaveText(/Turned by -2\.50°\. Each stays 0\.00 mm/);
     await saved(page);
     await page.getByRole('button', { name: 'Send to Plover' }).click();
     await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');

@@ -79,7 +79,7 @@ test('Space moves the view whatever was clicked before; a button reached by the 
 test('letters are changed and switched off', async ({ page }) => {
   await newJob(page, 'Letters', svg(rectangle(20, 20, 60, 40)));
   await page.keyboard.press('?');
-  const sheet = page.getByRole('dialog', { name: 'Keys' });
+  const sheet = page.getByRole('dialog', { name: 'Keyboard' });
   await sheet.getByLabel('Rectangle').fill('R');
   await expect(sheet.getByRole('alert')).toHaveText('R is taken: Ellipse.');
   await sheet.getByLabel('Rectangle').fill('k');
@@ -106,7 +106,7 @@ test('letters are changed and switched off', async ({ page }) => {
     'aria-pressed',
     'false',
   );
-  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await page.getByRole('button', { name: 'Keyboard', exact: true }).click();
   await sheet.getByLabel('Single letters, digits and signs are shortcuts').check();
   await sheet.getByRole('button', { name: 'Take the usual letters again' }).click();
   await sheet.getByRole('button', { name: 'Close' }).click();

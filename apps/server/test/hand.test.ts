@@ -209,7 +209,7 @@ describe.each(['Plover', 'Sanderling'])('the head of %s', (name) => {
     await stop(name);
     const unknown = await walk(await job(name, { kind: 'marks', marks: [], isScaled: false }));
     expect(unknown.body.error).toMatchObject({ code: 'no-landing' });
-    expect(unknown.body.error.message).toContain('Its two marks were not both touched');
+    expect(unknown.body.error.message).toContain('Its two points were not both touched');
   });
 
   test('is left alone while a job burns; a job that is sent ends the walk', async () => {

@@ -60,7 +60,7 @@ describe('where a run lands', () => {
     ] as const) {
       expect(litBox(...words)).toContain(says);
     }
-    expect(litBox('--marks', '20,20=120,40', '20.5,20=120,70')).toContain('Its two marks were not both touched');
+    expect(litBox('--marks', '20,20=120,40', '20.5,20=120,70')).toContain('Its two points were not both touched');
   });
 
   test('of a stored job that lands at the head has to be said', () => {

@@ -30,7 +30,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
     <Dialog open={open} onClose={close} className="relative z-40">
       <div className="fixed inset-0 flex items-center justify-center bg-ink/20 p-6">
         <DialogPanel className="flex max-h-full w-[720px] flex-col rounded-xl border border-line bg-paper shadow-float">
-          <DialogTitle className="px-5 pb-3 pt-5 text-[16px] font-bold">{t('Keys')}</DialogTitle>
+          <DialogTitle className="px-5 pb-3 pt-5 text-[16px] font-bold">{t('Keyboard')}</DialogTitle>
           <div className="min-h-0 flex-1 overflow-y-auto px-5">
             <SearchGuide />
             <dl className="mb-4 gap-x-6 sm:columns-2">

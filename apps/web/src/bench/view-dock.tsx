@@ -51,7 +51,7 @@ export function ViewDock({ showKeys }: { showKeys: () => void }) {
         options={lookWords}
         choose={actions.chooseLook}
       />
-      <IconButton label={withKeys(t('Keys'), 'sheet')} onClick={showKeys}>
+      <IconButton label={withKeys(t('Keyboard'), 'sheet')} onClick={showKeys}>
         <Keyboard size={17} aria-hidden />
       </IconButton>
     </Toolbar>

@@ -350,7 +350,7 @@ export const catalogue = {
     mends: [],
   },
   'marks-apart': {
-    title: 'Marks that do not fit',
+    title: 'Points that do not fit',
     levels: warns,
     why: 'What burns does not meet what is on the stock already.',
     mends: [],

@@ -21,6 +21,6 @@ export const checkLanding: Check = ({ run, landed }) => {
     return [finding('no-landing', 'blocks', words)];
   }
   if (errorMm <= exactMm) return [];
-  const words = `The two marks of ${run.name} are touched further apart, or nearer, than they are drawn: each stays ${errorMm.toFixed(2)} mm from where it was touched. Touch them again, or let the run be scaled.`;
+  const words = `The two points of ${run.name} are touched further apart, or nearer, than they are drawn: each stays ${errorMm.toFixed(2)} mm from where it was touched. Touch them again, or let the run be scaled.`;
   return [finding('marks-apart', 'warns', words)];
 };

@@ -29,7 +29,7 @@ export const landingWords: Readonly<Record<Landing['kind'], string>> = {
   mark: 'at the mark',
   head: 'at the head',
   stock: 'at its sheet',
-  marks: 'by two marks',
+  marks: 'by two points',
 };
 
 /** One trip of the machine, burning what it is not told to leave out. */

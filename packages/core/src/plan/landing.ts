@@ -24,7 +24,7 @@ export const landingNeeds: Readonly<Record<LandingNeed, string>> = {
   mark: 'No point is marked.',
   head: 'It is not known where the head stands.',
   sheet: 'No sheet lies on the bed.',
-  marks: 'Its two marks were not both touched, or lie in one place.',
+  marks: 'Its two points were not both touched, or lie in one place.',
 };
 
 /** A point in the drawing, and where on the bed it was touched; both in bed mm. */

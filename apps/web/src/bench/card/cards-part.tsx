@@ -48,7 +48,7 @@ function CardRow({ laid }: { laid: LaidCard }) {
     items.length === 0
       ? t('not in the drawing any more')
       : marked > 0
-        ? t('{{marked}} of {{cells}} marked', { marked, cells: card.cells.length })
+        ? t('{{marked}} of {{cells}} graded', { marked, cells: card.cells.length })
         : burns.length > 0
           ? t('burnt, not read yet')
           : t('not burnt yet');

@@ -34,7 +34,7 @@ export default function MarksChart({ read }: { read: ReadCard }) {
     <div
       ref={place}
       role="img"
-      aria-label={t('The card’s marks where their settings lie; {{good}} cells are good', { good })}
+      aria-label={t('The card’s grades where their settings lie; {{good}} cells are good', { good })}
       className="h-[220px] w-full"
     />
   );

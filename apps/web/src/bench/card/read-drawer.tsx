@@ -59,7 +59,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
   return (
     <>
       <p className="text-quiet">
-        {t('{{name}}, {{thicknessMm}}. {{marks}} of {{cells}} cells are marked.', {
+        {t('{{name}}, {{thicknessMm}}. {{marks}} of {{cells}} cells are graded.', {
           name: material?.name ?? t('A material that is gone'),
           thicknessMm: asLength(laid.thicknessMm, unit),
           marks: Object.keys(laid.marks).length,
@@ -75,8 +75,8 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
         </p>
       )}
       <BurnPart read={read} />
-      <Part title={t('Click cells, or draw over them, to mark them as')}>
-        <fieldset className="flex flex-col gap-1" aria-label={t('Mark as')}>
+      <Part title={t('Click cells, or draw over them, to grade them as')}>
+        <fieldset className="flex flex-col gap-1" aria-label={t('Grade as')}>
           {([...cardMarks, 'best'] as const).map((mark) => (
             <button
               key={mark}
@@ -95,7 +95,7 @@ function Reading({ read, build }: { read: ReadCard; build: (start: CardStart) =>
       {best ? (
         <BestPart key={best.key} read={read} best={best} material={material ?? null} build={build} />
       ) : (
-        <p className="text-quiet">{t('Mark the best cell: it becomes the recipe.')}</p>
+        <p className="text-quiet">{t('Grade one cell as the best: it becomes the recipe.')}</p>
       )}
     </>
   );
@@ -110,13 +110,13 @@ function BurnPart({ read }: { read: ReadCard }) {
     return (
       <p className="text-warn" role="status">
         {t('It has not been burnt yet: send it under')} <em>{t('Burn')}</em>
-        {t(', then mark how its cells came out.')}
+        {t(', then grade its cells.')}
       </p>
     );
   }
   const markAll = () => {
     if (!shown) return;
-    actions.edit(t('mark the card as its picture shows'), (job) => markCells(job, laid.id, marksShown(read, shown)));
+    actions.edit(t('grade the card as its picture shows'), (job) => markCells(job, laid.id, marksShown(read, shown)));
   };
   return (
     <Part title={t('As it was burnt')}>
@@ -137,11 +137,11 @@ function BurnPart({ read }: { read: ReadCard }) {
       )}
       {shown ? (
         <Button className="self-start" onClick={markAll}>
-          {t('Mark all as the picture shows')}
+          {t('Grade all as the picture shows')}
         </Button>
       ) : (
         <p className="text-[12px] text-quiet">
-          {t('There is no picture of it: mark the cells by the card in your hand.')}
+          {t('There is no picture of it: grade the cells by the card in your hand.')}
         </p>
       )}
     </Part>
@@ -267,7 +267,7 @@ export function useMarking(read: ReadCard) {
     }
     // One cell that has the mark already loses it.
     const next = keys.length === 1 && marks[keys[0]] === cardBrush ? null : cardBrush;
-    const words = keys.length === 1 ? t('mark a cell') : t('mark {{keys}} cells', { keys: keys.length });
+    const words = keys.length === 1 ? t('grade a cell') : t('grade {{keys}} cells', { keys: keys.length });
     actions.edit(words, (job) => markCells(job, id, new Map(keys.map((key) => [key, next]))));
   };
 }

@@ -23,7 +23,7 @@ function Reading({ read }: { read: ReadCard }) {
   return (
     <div className="flex h-full flex-col gap-4 overflow-y-auto bg-table py-5 pl-16 pr-5" data-testid="reading">
       <CardPicture read={read} shown={shown} />
-      <section aria-label={t('Marks')} className="rounded-[10px] border border-line bg-paper p-3">
+      <section aria-label={t('Grades')} className="rounded-[10px] border border-line bg-paper p-3">
         <Suspense fallback={<p className="text-quiet">{t('One moment…')}</p>}>
           <MarksChart read={read} />
         </Suspense>
@@ -187,7 +187,7 @@ function CellButton({ read, cell, place, drawn, bare, begin, add, press }: CellP
   const isBest = laid.best === cell.key;
   const mark = isBest ? 'best' : laid.marks[cell.key];
   const name = cellName(laid.wish, card, cell);
-  const said = mark === 'best' ? t('the best') : mark ? markNames(laid.wish.operation)[mark] : t('not marked');
+  const said = mark === 'best' ? t('the best') : mark ? markNames(laid.wish.operation)[mark] : t('not graded');
   return (
     <button
       type="button"

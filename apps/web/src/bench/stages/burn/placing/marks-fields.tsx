@@ -38,7 +38,7 @@ export function MarksFields({ landing, land }: { landing: ByMarks; land: (next: 
       <p className="text-[12px]" role="status" data-testid="marks-fit">
         {landed.needs === 'marks' ? (
           <span className="text-quiet">
-            {t('Choose two marks of the drawing, move the head to each on the bed, and touch it.')}
+            {t('Choose two points of the drawing, move the head to each on the bed, and touch it.')}
           </span>
         ) : (
           <FitOf
@@ -69,7 +69,7 @@ function FitOf({
       {t('Turned by {{turn}}°', { turn: turn.toFixed(2) })}
       {Math.abs(scale - 1) > 1e-6 && t(', {{scale}} % as large', { scale: (100 * scale).toFixed(2) })}.{' '}
       <span className={errorMm > 0.2 ? 'font-semibold text-warn' : ''}>
-        {t('Each mark stays {{errorMm}} from where it was touched.', { errorMm: said(errorMm) })}
+        {t('Each stays {{errorMm}} from where it was touched.', { errorMm: said(errorMm) })}
       </span>
     </>
   );
@@ -90,7 +90,7 @@ function MarkFields({ index, mark, isReady, put }: MarkProps) {
   const hasSelection = useBench((state) => state.selection.size > 0);
   const theMark = useBench((state) => jobOf(state).mark);
   const live = useLive((state) => state.machines[machine.id]);
-  const name = `Mark ${index + 1}`;
+  const name = t('Point {{i}}', { i: index + 1 });
   const draw = (point: Point) => put({ ...point, onBed: mark?.onBed ?? null });
   const touch = () => {
     if (!live || !mark) return;

@@ -15,7 +15,7 @@ const kinds: readonly { value: Landing['kind']; text: string }[] = [
   { value: 'stock', text: t('At its sheet') },
   { value: 'mark', text: t('At the mark') },
   { value: 'head', text: t('At the head') },
-  { value: 'marks', text: t('By two marks') },
+  { value: 'marks', text: t('By two points') },
 ];
 
 /** A landing of a kind to begin with; the point that lands stays. */
