@@ -162,7 +162,7 @@ const columns = [
     id: 'operation',
     header: t('Operation'),
     cell: OperationCell,
-    meta: { head: 'py-2 pl-3 pr-1 w-[96px]', cell: 'pl-3!' },
+    meta: { head: 'py-2 pl-3 pr-1 w-[104px]', cell: 'pl-3!' },
   }),
   helper.display({ id: 'variant', header: t('Variant'), cell: VariantCell, meta: head('w-[76px]') }),
   helper.display({ id: 'powerPercent', header: t('Power %'), cell: FigureCell, meta: head('w-[60px]') }),
@@ -174,7 +174,7 @@ const columns = [
     id: 'energy',
     header: t('Energy'),
     cell: EnergyCell,
-    meta: { ...head('w-[96px]'), cell: 'figures text-right text-[12px] text-quiet' },
+    meta: { ...head('w-[92px]'), cell: 'figures text-right text-[12px] text-quiet' },
   }),
   helper.display({
     id: 'evidence',

@@ -98,7 +98,7 @@ const columns = [
   helper.display({
     id: 'kind',
     header: t('Kind'),
-    cell: ({ row: { original } }) => (original.offcut ? 'offcut' : 'whole'),
+    cell: ({ row: { original } }) => (original.offcut ? t('offcut') : t('whole')),
     meta: { head: 'py-1 w-[60px]', cell: 'text-[12px] text-quiet' },
   }),
   helper.display({

@@ -7,7 +7,7 @@ import { useShownUnit } from '../stores/length-unit.ts';
 import { IconButton } from '../ui/button.tsx';
 import { formatLength } from '../ui/figures.ts';
 import { LengthField } from '../ui/length-field.tsx';
-import { t } from '../words/words.ts';
+import { said, t } from '../words/words.ts';
 import { isFreeByHand } from './hand-state.ts';
 import { useHand } from './use-hand.ts';
 
@@ -188,12 +188,12 @@ function Switches({ machine, state, isFree }: { machine: Machine; state: Machine
               key={air}
               type="button"
               aria-pressed={state.air === null ? undefined : state.air === air}
-              aria-label={t('Air {{air}}', { air })}
+              aria-label={t('Air {{air}}', { air: said(air) })}
               disabled={rests}
               className={chip}
               onClick={() => hand.air(air)}
             >
-              {air}
+              {said(air)}
             </button>
           ))}
         </fieldset>

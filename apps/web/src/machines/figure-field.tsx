@@ -13,7 +13,7 @@ const missing: Readonly<Partial<Record<MachineFigureName, string>>> = {
   measuredW: t('as rated'),
   accelerationY: t('the same'),
   lookAhead: t('far enough'),
-  moveMs: 'none',
+  moveMs: t('none'),
   characterMs: t('by its line'),
   jerk: t('no limit'),
   arcsWithin: t('takes none'),
@@ -44,7 +44,7 @@ export function FigureField({ name, draft, change, doubts }: { name: MachineFigu
       <TypedField<number | null>
         label={label}
         text={textOf(value, unit)}
-        unit={unit}
+        unit={unit === 'moves' ? t('moves') : unit}
         placeholder={missing[name]}
         parse={(text) =>
           text.trim() === '' && mayBeEmpty ? { ok: true, value: null } : parseFigure(text, unit, draft)

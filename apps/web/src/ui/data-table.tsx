@@ -118,7 +118,7 @@ function Head<Line extends object>({ table }: { table: ReactTable<Parts, Line> }
                 key={header.id}
                 scope="col"
                 aria-sort={sorted ? sortWords[sorted] : undefined}
-                className={`font-normal ${column.columnDef.meta?.head ?? ''}`}
+                className={`hyphens-auto font-normal [overflow-wrap:anywhere] ${column.columnDef.meta?.head ?? ''}`}
               >
                 {column.getCanSort() ? (
                   <button

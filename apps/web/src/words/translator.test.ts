@@ -22,7 +22,7 @@ test.each([
     '1 Objekt hat #123456, was in „House key“ nichts bedeutet und nicht gebrannt würde. Sagen Sie, was es bedeutet; wählen Sie Notiz, wenn es nicht brennen soll.',
   ],
   ['2 paint is “red”', '2 paint is “red”'],
-  ['Cut · inside', 'Schnitt · innen'],
+  ['Cut · inside', 'Schneiden · innen'],
   [
     'Power is 120 %; Wren takes more than 0 and up to 90 %.',
     'Die Leistung ist 120 %; Wren nimmt mehr als 0 und bis zu 90 %.',
