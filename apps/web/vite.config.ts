@@ -1,15 +1,43 @@
 import { constants } from 'node:zlib';
 import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
 import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 
 const server = process.env.LAMBENT_SERVER ?? 'http://127.0.0.1:7450';
+
+/** Has the browser fetch what the page starts with at once, and not only when it is asked for. */
+function fetchEarly(...modules: string[]): Plugin {
+  return {
+    name: 'fetch-early',
+    transformIndexHtml: {
+      order: 'post',
+      handler: (_, { bundle = {} }) => {
+        const early = new Set<string>();
+        const take = (file: string) => {
+          const chunk = bundle[file];
+          if (chunk?.type !== 'chunk' || early.has(file)) return;
+          early.add(file);
+          for (const other of chunk.imports) take(other);
+        };
+        for (const chunk of Object.values(bundle)) {
+          if (chunk.type !== 'chunk' || chunk.isEntry) continue;
+          if (modules.some((module) => chunk.facadeModuleId?.endsWith(module))) take(chunk.fileName);
+        }
+        return [...early].map((file) => ({
+          tag: 'link',
+          attrs: { rel: 'modulepreload', crossorigin: true, href: `/${file}` },
+        }));
+      },
+    },
+  };
+}
 
 export default defineConfig({
   plugins: [
     react(),
     tailwind(),
+    fetchEarly('/src/app.tsx'),
     compression({
       algorithms: ['gzip', defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: 10 } })],
     }),
