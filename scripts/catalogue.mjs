@@ -13,19 +13,28 @@ const wordless = {
   attributes:
     /^(className|bodyClass|d|style|transform|viewBox|offset|accept|autoComplete|preserveAspectRatio|fontFamily|data-.*|href|to|src|aria-(live|labelledby|describedby|controls))$/,
   functions:
-    /^(closest|matches|querySelector|querySelectorAll|getItem|setItem|matchMedia|RegExp|URL|Worker|useKeptSettings|parsePlain|startsWith|endsWith|includes|split|replace|replaceAll|withKeys|setAttribute|format)$/,
-  properties: /^(className|header|cell|head|queryKey|keys|font|fontFamily|gridTemplateColumns|trigger|path)$/,
+    /^(closest|matches|querySelector|querySelectorAll|getItem|setItem|matchMedia|RegExp|URL|Worker|useKeptSettings|startsWith|endsWith|includes|split|replace|replaceAll|withKeys|setAttribute|format)$/,
+  properties: /^(className|cell|head|queryKey|keys|font|fontFamily|gridTemplateColumns|trigger|path)$/,
 };
 /** Strings that look like words and are none: names of keys and of the browser's own things, CSS, and what is kept in records. */
-const noWords = new Set(
-  `Content-Type|ArrowDown|ArrowUp|ArrowLeft|ArrowRight|The page has no #root|Lambent could not be loaded: a part of it did not come. Load the page again.|pen or mouse|in place|turned over|moved on|
-  broken off|going on|worked out|day first|month first|year first|low high|by hand|back left|back right|front left|
-  front right|typed into the book|lambent copied|program ways|burnt picture|run basis|take out|mend lines|grid of copies|
-  ring of copies|as they are|bottom start|bottom end|top start|top end|d MMM yyyy|d. MMM yyyy|.gcode|border-line bg-table|test card, 0|
-  lambent bench 0|deleted jobs|yes or no|figure or found|textarea, select`
-    .split('|')
-    .map((text) => text.trim()),
-);
+const noWords = new Set([
+  ...['Content-Type', 'bottom start', 'bottom end', 'top start', 'top end', 'border-line bg-table', 'textarea, select'],
+  ...[
+    'd MMM yyyy',
+    'd. MMM yyyy',
+    '.gcode',
+    'lambent bench 0',
+    'lambent copied',
+    'deleted jobs',
+    'The page has no #root',
+  ],
+  ...['program ways', 'burnt picture', 'run basis', 'take out', 'mend lines', 'grid of copies', 'ring of copies'],
+  ...['pen or mouse', 'in place', 'turned over', 'moved on', 'broken off', 'going on', 'worked out', 'as they are'],
+  ...['day first', 'month first', 'year first', 'low high', 'by hand', 'yes or no', 'figure or found'],
+  ...['back left', 'back right', 'front left', 'front right', 'typed into the book', 'test card, 0'],
+  // Said before there are any words.
+  'Lambent could not be loaded: a part of it did not come. Load the page again.',
+]);
 
 function sourcesOf() {
   return filesIn(folder)

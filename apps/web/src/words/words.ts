@@ -1,6 +1,6 @@
 import { setDefaultOptions } from 'date-fns';
 import i18next from 'i18next';
-import { language } from './language.ts';
+import { type Language, language } from './language.ts';
 
 i18next.init({
   lng: language,
@@ -14,12 +14,16 @@ i18next.init({
   initAsync: false,
 });
 
+/** What each language takes besides English, got only where it is spoken. */
+const others: Readonly<Record<Exclude<Language, 'en'>, () => Promise<typeof import('./german.ts')>>> = {
+  de: () => import('./german.ts'),
+};
 let translate = (sentence: string) => sentence;
 
 /** Gets the words of this page's language, before anything is said. English needs none: its sentences are the keys. */
 export async function loadWords(): Promise<void> {
   if (language === 'en') return;
-  const { words, dates, translatorOf } = await import('./german.ts');
+  const { words, dates, translatorOf } = await others[language]();
   i18next.addResourceBundle(language, 'interface', words.interface);
   translate = translatorOf(words.core);
   setDefaultOptions({ locale: dates });
