@@ -1,6 +1,6 @@
 import { NotADrawing } from '@lambent/core/document';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useState } from 'react';
 import { Navigate, useParams } from 'react-router';
 import { api, Refusal } from '../api.ts';
 import { BenchScreen } from '../bench/bench-screen.tsx';
@@ -42,13 +42,14 @@ export function BenchRoute() {
     retry: (count, error) =>
       count < 1 && !(error instanceof NotADrawing) && !(error instanceof Refusal && error.code === 'not-found'),
   });
-  const bench = loaded.data;
+  // So large a page is made bit by bit, and what is pressed meanwhile is heard.
+  const bench = useDeferredValue(loaded.data);
   const reload = useCallback(() => setRound((count) => count + 1), []);
   // The Desk shows the job as it is when one comes back to it.
   useEffect(() => () => void queries.invalidateQueries({ queryKey: ['jobs'] }), [queries]);
 
   if (loaded.isError) return <CannotOpen jobId={jobId} error={loaded.error} reload={reload} />;
-  if (!bench) {
+  if (!bench || bench !== loaded.data) {
     return (
       <div className="flex h-full items-center justify-center text-quiet" role="status">
         {t('Opening the job…')}
