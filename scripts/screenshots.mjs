@@ -178,7 +178,7 @@ try {
   await page.getByRole('button', { name: 'how it came out' }).waitFor({ timeout: 60_000 });
   await page.keyboard.press('5');
   await page.getByRole('button', { name: 'Read it' }).click();
-  await page.getByRole('button', { name: 'Mark all as the picture shows' }).click();
+  await page.getByRole('button', { name: 'Grade all as the picture shows' }).click();
   await page.getByRole('button', { name: 'the best of them' }).click();
   await page.getByTestId('reading').getByTitle('66 %, 7.92 mm/s').click();
   await page.locator('[data-scrolls]').evaluate((drawer) => drawer.scrollTo(0, drawer.scrollHeight));
