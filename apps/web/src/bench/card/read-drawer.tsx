@@ -122,6 +122,7 @@ function BurnPart({ read }: { read: ReadCard }) {
     <Part title={t('As it was burnt')}>
       <Choice
         label={t('The burn')}
+        bare
         value={run.id}
         options={burns.map(({ id, startedAt, hasPicture }) => ({
           value: id,
