@@ -120,9 +120,7 @@ function looksLikeWords(text) {
 function isShown(node, text) {
   if (!/^\p{Lu}?\p{Ll}{2,}$/u.test(text)) return false;
   const { parent } = node;
-  // One word for one, another for many.
-  if (ts.isConditionalExpression(parent) && / === 1$/.test(parent.condition.getText()))
-    return parent.condition !== node;
+  if (isOneOrMany(node)) return true;
   if (ts.isJsxAttribute(parent))
     return /^(label|title|aria-label|placeholder|empty|shown|alt)$/.test(parent.name.getText());
   return (
@@ -179,6 +177,9 @@ const saidBelow = [
   'apps/server/src/runs',
   'apps/server/src/work',
 ];
+
+/** Files that write for machines, or hold what is the shop's own. */
+const noSpeech = /starting-materials|starting-keys|\.entity\.ts$|\.module\.ts$|controller\.ts$|writes\.ts$/;
 
 /** What an expression is called in a sentence: the last name in it. */
 function valueName(expression, used) {
@@ -260,9 +261,6 @@ export function coreSentences() {
   }
   return [...found];
 }
-
-/** Files that write for machines, or hold what is the shop's own. */
-const noSpeech = /starting-materials|starting-keys|\.entity\.ts$|\.module\.ts$|controller\.ts$|writes\.ts$/;
 
 /** The catalogue as words/en.json has it: what the interface says, and what is made below it. */
 export function catalogueText() {

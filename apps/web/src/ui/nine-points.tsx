@@ -1,9 +1,9 @@
 import { t } from '../words/words.ts';
 
 /** The nine points of a box, from its top left, row by row: shares of its width and height. */
-export const ninePoints = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
+const ninePoints = [0, 0.5, 1].flatMap((v) => [0, 0.5, 1].map((u) => ({ u, v })));
 
-export const ninePointNames = [
+const ninePointNames = [
   t('top left'),
   t('top'),
   t('top right'),

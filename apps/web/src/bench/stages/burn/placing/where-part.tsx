@@ -3,7 +3,7 @@ import { changeRun } from '@lambent/core/edits';
 import { landingNeeds } from '@lambent/core/plan';
 import { Choice } from '../../../../ui/choice.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
-import { NinePoints, ninePointNames, ninePoints } from '../../../../ui/nine-points.tsx';
+import { NinePoints, pointName } from '../../../../ui/nine-points.tsx';
 import { said, t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { unitOf } from '../../../state/document.ts';
@@ -49,8 +49,7 @@ export function WherePart() {
           <NinePoints label={t('Lands by its')} value={landing} choose={(point) => land({ ...landing, ...point })} />
           <div className="flex min-w-0 flex-1 flex-col gap-1.5 text-[12px]">
             <p>
-              {t('By its')}{' '}
-              <b>{ninePointNames[ninePoints.findIndex(({ u, v }) => u === landing.u && v === landing.v)]}</b>,{' '}
+              {t('By its')} <b>{pointName(landing)}</b>,{' '}
               {landing.kind === 'stock'
                 ? t('at the same point of its sheet.')
                 : t('at the {{kind}}.', { kind: landing.kind })}
