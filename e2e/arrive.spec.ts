@@ -213,7 +213,7 @@ test('a file is read again with other choices, and what was done since stays', a
   await page.getByRole('button', { name: 'Read dashes.svg again, with other choices' }).click();
   await choose(page, /^Dashed lines/, 'As their dashes');
   await expect(page.getByTestId('note-dashes')).toBeVisible();
-  await page.getByRole('button', { name: 'Take it so' }).click();
+  await page.getByRole('button', { name: 'Take it this way' }).click();
   const { document } = await storedJob(page);
   expect(document.drawing.items).toHaveLength(2);
   const [line] = document.drawing.items;

@@ -164,7 +164,7 @@ test('one card says what another machine means, and brings what lies off its bed
   await card.getByRole('button', { name: 'Make it smaller' }).click();
   expect(await places(page)).toEqual([[5, 178.333, 390, 43.333]]);
   // The sheet was larger than the bed.
-  await card.getByRole('button', { name: 'Lay it at the zero corner, as it fits' }).click();
+  await card.getByRole('button', { name: 'Fit it at the zero corner' }).click();
   const [sheet] = (await storedJob(page)).document.sheets;
   expect([sheet.x, sheet.y, sheet.width, sheet.height]).toEqual([0, 40, 400, 360]);
   await expect(card.getByText('larger than it')).toHaveCount(0);

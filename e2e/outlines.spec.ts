@@ -82,7 +82,7 @@ test('outlines are changed later, and what was rubbed out comes back', async ({ 
     return document.drawing.items.flatMap(({ shape }) => (shape.kind === 'traced' ? [shape.settings] : []))[0];
   };
   expect((await settings()).isOuterOnly).toBe(true);
-  await page.getByRole('button', { name: 'Find them otherwise' }).click();
+  await page.getByRole('button', { name: 'Find them another way' }).click();
   await page.getByRole('checkbox', { name: 'outer outlines only' }).uncheck();
   await page.getByRole('button', { name: 'Bring back what was rubbed out' }).click();
   await expect(count(page)).toContainText('4 outlines');

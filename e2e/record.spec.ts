@@ -19,13 +19,13 @@ test('what was burnt is found by job, material, machine and day, and leads back 
     await expect(rows.nth(1)).toContainText('Plover');
     await expect(rows.nth(1)).toContainText('done');
     await page.getByLabel('Job', { exact: true }).fill('crate');
-    await expect(page.getByText('No run is like that')).toBeVisible();
+    await expect(page.getByText('No run matches')).toBeVisible();
     await page.getByLabel('Job', { exact: true }).fill('LAB');
     await expect(rows).toHaveCount(2);
     // What is searched for is in the address.
     await expect(page).toHaveURL(/title=LAB/);
     await page.getByLabel('Day').fill('2001-01-01');
-    await expect(page.getByText('No run is like that')).toBeVisible();
+    await expect(page.getByText('No run matches')).toBeVisible();
     await page.getByRole('button', { name: 'Show all' }).click();
     await expect(rows).toHaveCount(2);
     await rows.nth(1).getByRole('link', { name: 'Labels' }).click();

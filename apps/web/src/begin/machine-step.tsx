@@ -54,7 +54,7 @@ export function MachineStep({ machines, next }: { machines: readonly Machine[]; 
       skipText={known.length === 0 ? t('Skip this step') : t('Go on')}
     >
       {known.length > 0 && (
-        <ul className="mb-3 flex flex-wrap gap-2" aria-label={t('Machines that there are')}>
+        <ul className="mb-3 flex flex-wrap gap-2" aria-label={t('Your machines')}>
           {known.map((machine) => (
             <li key={machine.id} className="rounded-lg border border-line bg-raised px-3 py-1.5">
               <Link to={`/machines/${machine.id}`} className="font-semibold text-petrol underline">

@@ -64,7 +64,7 @@ export function MaterialStep({ materials, next }: { materials: readonly Material
                 const key = keyOf(material);
                 return known.has(key) ? (
                   <span key={key} className="text-quiet">
-                    {t('{{thicknessMm}}, there', { thicknessMm: asLength(material.thicknessMm) })}
+                    {t('{{thicknessMm}}, in the book already', { thicknessMm: asLength(material.thicknessMm) })}
                   </span>
                 ) : (
                   <Tick key={key} checked={ticked.has(key)} set={() => tick(key)}>

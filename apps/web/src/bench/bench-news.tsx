@@ -42,7 +42,7 @@ function troubleInWords(save: SaveState): string | null {
     case 'deleted':
       return t('The job was deleted elsewhere, and is not saved.');
     case 'failed':
-      return t('The job is not saved. It is tried again.');
+      return t('The job is not saved. Trying again.');
     case 'refused':
       return t('The job is not saved: {{message}}', { message: save.message });
     default:
@@ -55,10 +55,10 @@ export function foundInWords(findings: readonly Pick<Finding, 'level'>[]): strin
   const count = (wanted: Finding['level']) => findings.filter(({ level }) => level === wanted).length;
   const [blocking, warnings] = [count('blocks'), count('warns')];
   if (blocking > 0)
-    return t('The checks: {{blocking}} {{blocking2}} the burn.', {
-      blocking: counted(blocking, 'finding'),
-      blocking2: blocking === 1 ? t('blocks') : t('block'),
-    });
+    return t(
+      blocking === 1 ? 'The checks: 1 finding blocks the burn.' : 'The checks: {{blocking}} findings block the burn.',
+      { blocking },
+    );
   return warnings > 0
     ? t('The checks: nothing blocks; {{warnings}}.', { warnings: counted(warnings, 'warning') })
     : t('The checks: nothing is found.');

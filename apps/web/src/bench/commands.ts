@@ -43,6 +43,7 @@ import {
 } from '@lambent/core/geometry';
 import { toast } from 'sonner';
 import { sentenceOf } from '../api.ts';
+import { counted } from '../ui/counted.ts';
 import { t } from '../words/words.ts';
 import { work } from '../workers/work.ts';
 import { newId } from './new-id.ts';
@@ -108,10 +109,7 @@ export function markAt(actions: BenchActions, { x, y }: Point): void {
 /** Deletes what is selected. */
 export function deleteSelection(actions: BenchActions): void {
   const { selection } = actions.get();
-  const name = t('delete {{selection}} {{selection2}}', {
-    selection: selection.size,
-    selection2: selection.size === 1 ? t('item') : t('items'),
-  });
+  const name = t('delete {{items}}', { items: counted(selection.size, 'item') });
   actions.edit(name, (job) => removeItems(job, selection));
 }
 

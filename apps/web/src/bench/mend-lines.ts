@@ -2,6 +2,7 @@ import { pathOf } from '@lambent/core/document';
 import { arcsBack, joinEnds, keepWithin, simplifyItems } from '@lambent/core/edits';
 import { subpathsOf } from '@lambent/core/geometry';
 import { toast } from 'sonner';
+import { counted } from '../ui/counted.ts';
 import { t } from '../words/words.ts';
 import type { BenchActions } from './state/bench-state.ts';
 import { jobOf } from './state/document.ts';
@@ -35,9 +36,8 @@ export function join(actions: BenchActions, tolerance: number): string {
         });
   return joined === 0
     ? t('No ends lie that near. {{left}}', { left })
-    : t('{{joined}} {{joined2}} closed, the widest {{widest}} mm. {{left}}', {
-        joined,
-        joined2: joined === 1 ? t('gap') : t('gaps'),
+    : t('{{gaps}} closed, the widest {{widest}} mm. {{left}}', {
+        gaps: counted(joined, 'gap'),
         widest: widest.toFixed(3),
         left,
       });
@@ -60,5 +60,5 @@ export function roundAgain(actions: BenchActions, tolerance: number): string {
   actions.edit(t('find arcs'), () => job);
   return found === 0
     ? t('Nothing there lies on a circle within {{tolerance}} mm.', { tolerance })
-    : t('{{found}} {{found2}} found.', { found, found2: found === 1 ? t('arc') : t('arcs') });
+    : t('{{arcs}} found.', { arcs: counted(found, 'arc') });
 }

@@ -83,10 +83,9 @@ function OffBed() {
   return (
     <div>
       <p className="font-semibold text-warn">
-        {t('{{size}}: {{off}} {{off2}} off it.', {
+        {t(off.length === 1 ? '{{size}}: 1 item lies off it.' : '{{size}}: {{off}} items lie off it.', {
           size,
           off: off.length,
-          off2: off.length === 1 ? t('item lies') : t('items lie'),
         })}
       </p>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
@@ -145,12 +144,15 @@ function ShortSheets() {
   return (
     <div className="flex flex-wrap items-center gap-2">
       <p className="min-w-0 flex-1 text-warn">
-        {t('{{over}} larger than it or over its edge.', {
-          over: over.length === 1 ? t('A sheet is') : t('{{over}} sheets are', { over: over.length }),
-        })}
+        {t(
+          over.length === 1
+            ? 'A sheet is larger than the bed or over its edge.'
+            : '{{over}} sheets are larger than the bed or over its edge.',
+          { over: over.length },
+        )}
       </p>
       <Button onClick={cut}>
-        {t('Lay {{over}} at the zero corner, as it fits', { over: over.length === 1 ? t('it') : t('them') })}
+        {t(over.length === 1 ? 'Fit it at the zero corner' : 'Fit them at the zero corner')}
       </Button>
     </div>
   );

@@ -64,8 +64,8 @@ export function SendButton() {
         send={() => run.mutate({ early: true })}
       >
         {t(
-          '{{name}} takes the stock as {{name2}} leaves it, and {{name3}} was not burnt yet. Burn {{name4}} first, or send this where the stock lies there already.',
-          { name: jobRun.name, name2: before.name, name3: before.name, name4: before.name },
+          '{{name}} needs the stock as {{before}} leaves it, and {{before}} was not burnt yet. Burn {{before}} first, or send {{name}} if such stock lies there already.',
+          { name: jobRun.name, before: before.name },
         )}
       </SayFirst>
     );

@@ -18,8 +18,13 @@ const countOf = (settings: Settings) =>
 export function saySettingsGone(actions: BenchActions, before: Settings, what: string): void {
   const lost = countOf(before) - countOf(jobOf(actions.get()).settings);
   if (lost <= 0) return;
-  const them = lost === 1 ? t('A setting that was') : t('{{lost}} settings that were', { lost });
-  toast.message(t('{{them}} changed by hand went with {{what}}; all is as in the recipes.', { them, what }), {
+  const words = t(
+    lost === 1
+      ? 'A setting that was changed by hand was for {{what}}, and is gone. All is as in the recipes.'
+      : '{{lost}} settings that were changed by hand were for {{what}}, and are gone. All is as in the recipes.',
+    { lost, what },
+  );
+  toast.message(words, {
     duration: 12_000,
     action: {
       label: lost === 1 ? t('Keep it') : t('Keep them'),

@@ -88,7 +88,7 @@ export const shortcuts = {
   },
   leave: {
     keys: 'Esc',
-    does: t('let go'),
+    does: t('deselect everything'),
     strokes: ['escape'],
     run: ({ actions }) => {
       const { tool } = actions.get();

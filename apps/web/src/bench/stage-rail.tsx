@@ -33,7 +33,7 @@ function StageLink({ jobId, stage, number }: { jobId: string; stage: Stage; numb
   const grave = useBench((state) => isGrave(standing(state)));
   const said =
     kind === 'wants'
-      ? t('{{count}} {{counted}} attention', { count, counted: count === 1 ? t('wants') : t('want') })
+      ? t(count === 1 ? '1 wants attention' : '{{count}} want attention', { count })
       : kind === 'settled'
         ? t('settled')
         : t('untouched');

@@ -44,7 +44,7 @@ export function MaterialFacts({ material, book }: { material: Material; book: Bo
       <LeastSizes material={material} change={change} />
       <div className="flex items-center gap-4">
         <Tick checked={material.isClear ?? false} set={(isClear) => change({ isClear })}>
-          {t('One sees through it')}
+          {t('Transparent')}
         </Tick>
         <Tick checked={material.turnsLighter ?? false} set={(turnsLighter) => change({ turnsLighter })}>
           {t('Turns lighter where it burns')}
@@ -53,7 +53,7 @@ export function MaterialFacts({ material, book }: { material: Material; book: Bo
           {t('Covered by a film')}
         </Tick>
         <Button look="quiet" onClick={() => change({ archived: !material.archived })}>
-          {material.archived ? t('Take it up again') : t('Put it away')}
+          {material.archived ? t('Bring it back') : t('Put it away')}
         </Button>
       </div>
     </section>

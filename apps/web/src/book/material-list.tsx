@@ -9,6 +9,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { askWho } from '../stores/who.ts';
 import { Button } from '../ui/button.tsx';
+import { counted } from '../ui/counted.ts';
 import { asLength } from '../ui/figures.ts';
 import { FileButton } from '../ui/file-button.tsx';
 import { Tick } from '../ui/tick.tsx';
@@ -185,10 +186,9 @@ function TakeIn() {
           className="w-full rounded-[10px] border border-warn bg-warn-soft p-2.5"
         >
           <p className="font-semibold">
-            {t('{{name}}: {{faults}} {{faults2}} cannot be taken. Nothing was changed.', {
+            {t('{{name}}: {{lines}} cannot be taken. Nothing was changed.', {
               name: waiting.file.name,
-              faults: waiting.result.faults.length,
-              faults2: waiting.result.faults.length === 1 ? t('line') : t('lines'),
+              lines: counted(waiting.result.faults.length, 'line'),
             })}
           </p>
           <ul className="my-1.5 max-h-40 overflow-y-auto text-[12px]">

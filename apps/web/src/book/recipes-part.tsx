@@ -31,9 +31,12 @@ export function RecipesPart({ material, machines, book }: Props) {
       </div>
       {homeless > 0 && (
         <p className="mt-2 text-quiet">
-          {t('{{homeless}} of machines that the shop no longer has.', {
-            homeless: homeless === 1 ? t('One recipe is') : t('{{homeless}} recipes are', { homeless }),
-          })}
+          {t(
+            homeless === 1
+              ? 'One recipe is for a machine that the shop no longer has.'
+              : '{{homeless}} recipes are for machines that the shop no longer has.',
+            { homeless },
+          )}
         </p>
       )}
       {!material.forbidden && <NewRecipe material={material} machines={machines} book={book} />}

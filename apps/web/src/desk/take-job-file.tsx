@@ -78,7 +78,7 @@ export default function TakeJobFile({ author, file, look, machines, close }: Pro
             <dd>{look.key.name}</dd>
           </dl>
           {(missing.length > 0 || look.newFonts.length > 0) && (
-            <Notice level="notes" title={t('This shop has not, and gets with it')}>
+            <Notice level="notes" title={t('New to this shop, and added with it')}>
               {t('{{join}}. Recipes come as copied, and only for the machine that they were made for.', {
                 join: [
                   ...missing.map(({ name, thicknessMm }) => `${name} ${asLength(thicknessMm)}`),

@@ -74,11 +74,12 @@ export default function NewJobs({ files, folder, leftOut, machines, close }: Pro
           </DialogTitle>
           {leftOut > 0 && (
             <p className="text-quiet">
-              {t('{{leftOut}} in it {{leftOut2}} no drawing or picture, and {{leftOut3}} left out.', {
-                leftOut: counted(leftOut, 'other file'),
-                leftOut2: leftOut === 1 ? t('is') : t('are'),
-                leftOut3: leftOut === 1 ? t('is') : t('are'),
-              })}
+              {t(
+                leftOut === 1
+                  ? 'One other file in it is no drawing or picture, and is left out.'
+                  : '{{leftOut}} other files in it are no drawings or pictures, and are left out.',
+                { leftOut },
+              )}
             </p>
           )}
           {ends === null || (made === 'one' && trouble === null) ? (

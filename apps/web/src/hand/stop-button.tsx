@@ -40,7 +40,7 @@ export function StopButton({ state, children }: { state: MachineState; children?
     <div className="flex w-full flex-col gap-2" role="alert">
       <p>
         {state.state === 'held'
-          ? t('It is held, and the beam is off. Stopped, it drops the rest of this run.')
+          ? t('It is held, and the beam is off. Stop drops the rest of this run.')
           : t('It is told to hold.')}
       </p>
       <div className="flex gap-2">

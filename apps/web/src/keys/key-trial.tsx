@@ -54,9 +54,8 @@ export function KeyTrial({ keyOf }: { keyOf: ColourKey }) {
             <p className={`mt-2 font-semibold ${trial.data.undecided > 0 ? 'text-stop' : ''}`}>
               {trial.data.undecided === 0
                 ? t('Every item has a meaning.')
-                : t('{{undecided}} {{undecided2}} no meaning.', {
+                : t(trial.data.undecided === 1 ? '1 item has no meaning.' : '{{undecided}} items have no meaning.', {
                     undecided: trial.data.undecided,
-                    undecided2: trial.data.undecided === 1 ? t('item has') : t('items have'),
                   })}
             </p>
             <p className="mt-1 text-quiet">

@@ -11,7 +11,7 @@ export function AxesField({ draft, change }: MachineDraft) {
     <section className="border-t border-line py-3.5" aria-label={t('Axes')}>
       <h2 className="font-bold">{t('Axes')}</h2>
       <p className="mb-2 text-[12px] text-quiet">
-        {t('As a burnt square showed. Programs take it back, so that what burns is true to scale and square.')}
+        {t('Measured on a burnt square. Programs correct for it, so that what burns is true to scale and square.')}
       </p>
       <p className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
         <span>

@@ -168,7 +168,7 @@ function Heard({ machineId }: { machineId: string }) {
           ? t('It answers.')
           : state?.reason
             ? `${state.reason[0].toUpperCase()}${state.reason.slice(1)}.`
-            : t('It does not answer yet. It is asked again by itself.')}
+            : t('It does not answer yet. Lambent keeps asking.')}
       </span>
     </p>
   );

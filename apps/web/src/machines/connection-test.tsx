@@ -8,7 +8,7 @@ import { said, t } from '../words/words.ts';
 
 const signs = {
   good: { Icon: Check, colour: 'text-settled', word: t('Good') },
-  warns: { Icon: TriangleAlert, colour: 'text-warn', word: t('See to it') },
+  warns: { Icon: TriangleAlert, colour: 'text-warn', word: t('Look at this') },
   fails: { Icon: X, colour: 'text-stop', word: t('Wrong') },
 } as const;
 

@@ -70,7 +70,7 @@ export function PutAway(props: { machine: Machine; uses: MachineUses | undefined
           <Button look="danger" onClick={() => put({ ...machine, isPutAway: true })}>
             {t('Put {{name}} away', { name: machine.name })}
           </Button>
-          <Button onClick={() => ask(false)}>{t('Keep it at work')}</Button>
+          <Button onClick={() => ask(false)}>{t('Keep it')}</Button>
         </div>
       </Notice>
     </div>

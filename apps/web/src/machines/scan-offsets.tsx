@@ -23,7 +23,7 @@ export function ScanOffsets({ draft, change, doubts }: MachineDraft) {
       <h2 className="font-bold">{t('Scan offset')}</h2>
       <p className="mb-2 text-[12px] text-quiet">
         {t(
-          'How far lines there and back burn apart: more than 0 where each goes too far. The plan takes that back. A job’s Fit stage lays a card that shows it, under “Scan offset”.',
+          'How far lines there and back burn apart: more than 0 where each goes too far. The plan corrects for it. A job’s Fit stage lays a card that shows it, under “Scan offset”.',
         )}
       </p>
       <Doubts about="scanOffsets" doubts={doubts}>

@@ -124,7 +124,7 @@ function MachineCard({ machine }: { machine: Machine }) {
         )}
         {machine.connection && !state?.reason && !shownRun && (
           <p className="text-quiet">
-            {state?.state === 'away' ? t('It does not answer. It is asked again by itself.') : doingOf(state)}
+            {state?.state === 'away' ? t('It does not answer. Lambent keeps asking.') : doingOf(state)}
           </p>
         )}
       </div>

@@ -82,11 +82,11 @@ export function RecordRoute() {
           {found.isSuccess && runs.length === 0 && (
             <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
               <p className="mb-1 text-[15px] font-semibold">
-                {isSearched ? t('No run is like that') : t('Nothing was burnt yet')}
+                {isSearched ? t('No run matches') : t('Nothing was burnt yet')}
               </p>
               <p className="text-quiet">
                 {isSearched
-                  ? t('Search for less, or for another day.')
+                  ? t('Use fewer words, or another day.')
                   : t('Every run stands here, from when it is sent, with what it was burnt by.')}
               </p>
             </div>

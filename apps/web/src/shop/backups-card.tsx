@@ -35,7 +35,7 @@ export function BackupsCard({ days, settle }: { days: number; settle: (days: num
         <div className="w-44">
           <NumberField
             layout="stack"
-            label={t('Nights are kept for (0: none made)')}
+            label={t('Nightly backups to keep (0: none are made)')}
             unit="days"
             whole
             value={days}
@@ -51,7 +51,7 @@ export function BackupsCard({ days, settle }: { days: number; settle: (days: num
       {backups.isError && <p className="mt-3 text-stop">{sentenceOf(backups.error)}</p>}
       {backups.data?.length === 0 && <p className="mt-3 text-quiet">{t('There is none yet.')}</p>}
       {listed.length > 0 && (
-        <ul className="mt-3 flex flex-col" aria-label={t('Backups that there are')}>
+        <ul className="mt-3 flex flex-col" aria-label={t('Backups kept')}>
           {listed.map(({ name, madeAt, bytes }) => (
             <li key={name} className="flex items-center gap-3 border-t border-line py-1.5">
               <span className="min-w-0 flex-1 truncate">{wholeDayAndTimeOf(madeAt)}</span>
@@ -75,7 +75,8 @@ export function BackupsCard({ days, settle }: { days: number; settle: (days: num
         </p>
       )}
       <p className="mt-2 text-[12px] text-quiet">
-        {t('A backup is restored at the computer, while Lambent is ended:')} <code>{t('npm run restore -- FILE')}</code>
+        {t('To restore a backup, end Lambent and run this at the computer:')}{' '}
+        <code>{t('npm run restore -- FILE')}</code>
       </p>
     </ShopCard>
   );

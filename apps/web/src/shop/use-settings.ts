@@ -32,7 +32,7 @@ export function useSettings(): {
       queries.setQueryData(['settings'], next);
       return true;
     } catch (error) {
-      toast.error(t('That was not settled. {{error}}', { error: sentenceOf(error) }));
+      toast.error(t('That was not saved. {{error}}', { error: sentenceOf(error) }));
       return false;
     }
   };

@@ -24,7 +24,7 @@ const reasons: Record<StuckWork['why'], string> = {
   'moved on': t('the job was changed elsewhere since'),
   gone: t('the job was deleted since'),
   refused: t('the server does not take it'),
-  waiting: t('the server could not be reached; it is tried again'),
+  waiting: t('the server could not be reached; trying again'),
 };
 
 function Row({ stuck, changed }: { stuck: StuckWork; changed: () => void }) {

@@ -32,11 +32,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
   return (
     <Drawer
       title={again ? t('Read again') : t('Arriving')}
-      aside={
-        waiting > 0
-          ? t('{{waiting}} more {{waiting2}}', { waiting, waiting2: waiting === 1 ? t('waits') : t('wait') })
-          : undefined
-      }
+      aside={waiting > 0 ? t(waiting === 1 ? '1 more waits' : '{{waiting}} more wait', { waiting }) : undefined}
       foot={
         <div className="grid grid-cols-2 gap-2">
           <Button onClick={() => void readNext(actions)} disabled={taking}>
@@ -48,7 +44,7 @@ export function ArrivalCard({ arriving }: { arriving: Arriving }) {
             disabled={taking || reading !== null || arriving.reading.drawing.items.length === 0}
             onClick={() => void take(actions)}
           >
-            {taking ? t('Taking…') : again ? t('Take it so') : t('Take it')}
+            {taking ? t('Taking…') : again ? t('Take it this way') : t('Take it')}
           </Button>
         </div>
       }

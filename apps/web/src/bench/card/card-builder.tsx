@@ -14,6 +14,7 @@ import { beyondMachine, settingsOf } from '@lambent/core/settings';
 import { useMemo, useState } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
+import { counted } from '../../ui/counted.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { useEscape } from '../../ui/use-escape.ts';
@@ -201,10 +202,7 @@ function CardForm({ material, start, leave }: { material: Material; start: CardS
           if (lies) leave();
         }}
       >
-        {t('Lay {{cells}} {{cells2}} on the sheet', {
-          cells: card.cells.length,
-          cells2: card.cells.length === 1 ? t('cell') : t('cells'),
-        })}
+        {t('Lay {{cells}} on the sheet', { cells: counted(card.cells.length, 'cell') })}
       </Button>
     </>
   );

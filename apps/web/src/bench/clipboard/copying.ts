@@ -52,11 +52,12 @@ export function pasteCopied(actions: BenchActions, text: string, place: PastePla
   if (!actions.edit(t('paste {{counted}}', { counted: count }), () => job)) return;
   actions.select(ids);
   const notes = unmatched.map(({ from, to, count }) => {
-    const were = t('{{counted}} {{counted2}} on “{{name}}”, which this job does not have', {
-      counted: counted(count, 'item'),
-      counted2: count === 1 ? t('was') : t('were'),
-      name: from.name,
-    });
+    const were = t(
+      count === 1
+        ? '1 item was on “{{name}}”, which this job does not have'
+        : '{{count}} items were on “{{name}}”, which this job does not have',
+      { count, name: from.name },
+    );
     return to ? t('{{were}}: now on “{{name}}”.', { were, name: to.name }) : t('{{were}}: now on no layer.', { were });
   });
   if (notes.length > 0)

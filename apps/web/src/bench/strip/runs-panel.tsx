@@ -101,9 +101,8 @@ function RunDetails({ run }: { run: Run }) {
       <div className="flex items-center gap-2">
         <span className="min-w-0 flex-1">
           {run.only
-            ? t('Only {{only}} chosen {{only2}}', {
+            ? t(run.only.length === 1 ? 'Only 1 chosen item burns' : 'Only {{only}} chosen items burn', {
                 only: run.only.length,
-                only2: run.only.length === 1 ? t('item burns') : t('items burn'),
               })
             : t('Every item of its layers burns')}
         </span>

@@ -5,6 +5,7 @@ import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { createContext, useContext, useMemo, useState } from 'react';
 import { dayAndTimeOf } from '../../stores/dates.ts';
 import { IconButton } from '../../ui/button.tsx';
+import { counted } from '../../ui/counted.ts';
 import { type CellOf, DataTable, type tableParts } from '../../ui/data-table.tsx';
 import { OperationMark } from '../../ui/operation-mark.tsx';
 import { t } from '../../words/words.ts';
@@ -61,11 +62,7 @@ function NameCell({ row: { original: run } }: Cell) {
         <span className="block px-1 text-[12px] text-quiet">
           {burntAt ? t('burnt {{burntAt}}', { burntAt: dayAndTimeOf(burntAt) }) : stockWords[run.stock]}
           {run.mirrored && t(', mirrored')}
-          {run.only &&
-            t(', {{only}} {{only2}} only', {
-              only: run.only.length,
-              only2: run.only.length === 1 ? t('item') : t('items'),
-            })}
+          {run.only && t(', {{items}} only', { items: counted(run.only.length, 'item') })}
         </span>
       </span>
     </span>

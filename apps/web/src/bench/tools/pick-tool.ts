@@ -11,6 +11,7 @@ import {
   translation,
 } from '@lambent/core/geometry';
 import { closedGroupOf, companionsOf, evenSpacings, itemsWithin, snapBox } from '@lambent/core/picking';
+import { counted } from '../../ui/counted.ts';
 import { t } from '../../words/words.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
@@ -140,10 +141,9 @@ export class PickTool implements Tool {
       } else if (doing.alone && doing.alone.length < state.selection.size) actions.select(doing.alone);
     } else if (doing.kind === 'moving') {
       const [dx, dy] = this.shift(doing.from, doing.bounds, doing.others, point);
-      const count = state.selection.size;
       actions.endDrag();
       actions.rememberMove(dx, dy);
-      actions.edit(t('move {{count}} {{counted}}', { count, counted: count === 1 ? t('item') : t('items') }), (job) =>
+      actions.edit(t('move {{items}}', { items: counted(state.selection.size, 'item') }), (job) =>
         moveItems(job, state.selection, dx, dy),
       );
     } else if (doing.kind === 'guide') {

@@ -124,7 +124,7 @@ function TracedPart() {
   if (!source) return null;
   return (
     <Part title={t('Outlines of a picture')}>
-      <Button onClick={() => changeOutlines(id)}>{t('Find them otherwise')}</Button>
+      <Button onClick={() => changeOutlines(id)}>{t('Find them another way')}</Button>
     </Part>
   );
 }

@@ -37,12 +37,14 @@ export function BeforeSend() {
         {parked && <li>{parked}</li>}
         {undecided.length > 0 && (
           <li>
-            {t('{{undecided}} {{undecided2}} decided for you, and not accepted yet.', {
-              undecided: undecided.length,
-              undecided2: undecided.length === 1 ? t('thing was') : t('things were'),
-            })}{' '}
+            {t(
+              undecided.length === 1
+                ? '1 thing was decided for you, and is not accepted yet.'
+                : '{{undecided}} things were decided for you, and are not accepted yet.',
+              { undecided: undecided.length },
+            )}{' '}
             <Link to={`/jobs/${jobId}/check`} className="font-semibold text-petrol hover:underline">
-              {t('See {{undecided}}', { undecided: undecided.length === 1 ? t('it') : t('them') })}
+              {t(undecided.length === 1 ? 'See it' : 'See them')}
             </Link>
           </li>
         )}

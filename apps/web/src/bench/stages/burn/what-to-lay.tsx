@@ -33,10 +33,9 @@ export function WhatToLay() {
     >
       {before && !burnt.has(before.id) && (
         <Notice level="warns" title={t('{{name}} was not burnt yet', { name: before.name })}>
-          {t('{{name}} takes the stock as {{name2}} leaves it. Burn {{name3}} first.', {
+          {t('{{name}} needs the stock as {{before}} leaves it. Burn {{before}} first.', {
             name: run.name,
-            name2: before.name,
-            name3: before.name,
+            before: before.name,
           })}
         </Notice>
       )}

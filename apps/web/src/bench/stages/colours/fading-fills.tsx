@@ -20,10 +20,11 @@ export function FadingFills() {
   return (
     <Notice level="warns" title={isOne ? t('One fill fades') : t('{{ids}} fills fade', { ids: ids.length })}>
       <p>
-        {t('{{isOne}} engraved all over alike. On Photo {{isOne2}} greys burn.', {
-          isOne: isOne ? t('It fades or can be seen through, and is') : t('They fade or can be seen through, and are'),
-          isOne2: isOne ? t('its') : t('their'),
-        })}
+        {t(
+          isOne
+            ? 'It fades or can be seen through, and is engraved all over alike. On Photo its greys burn.'
+            : 'They fade or can be seen through, and are engraved all over alike. On Photo their greys burn.',
+        )}
       </p>
       <div className="mt-2 flex gap-1.5">
         {photo && (
@@ -32,11 +33,11 @@ export function FadingFills() {
               actions.edit(t('put on {{name}}', { name: photo.name }), (job) => pinItems(job, new Set(ids), photo.id))
             }
           >
-            {t('Burn {{isOne}} greys', { isOne: isOne ? t('its') : t('their') })}
+            {t(isOne ? 'Burn its greys' : 'Burn their greys')}
           </Button>
         )}
         <Button look="quiet" onClick={() => showItems(actions, ids)}>
-          {t('Show {{isOne}}', { isOne: isOne ? t('it') : t('them') })}
+          {t(isOne ? 'Show it' : 'Show them')}
         </Button>
       </div>
     </Notice>

@@ -4,6 +4,7 @@ import { boxHeight, boxWidth, subpathsOf } from '@lambent/core/geometry';
 import { engravesAreas } from '@lambent/core/operations';
 import { useMemo, useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
+import { counted } from '../../../ui/counted.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
 import { t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -35,12 +36,7 @@ export function FillPart() {
               onPointerEnter={() => actions.pointOut([...itemIds, borderId])}
               onPointerLeave={() => actions.pointOut([])}
             >
-              <span>
-                {t('Ground around {{itemIds}} {{itemIds2}}', {
-                  itemIds: itemIds.length,
-                  itemIds2: itemIds.length === 1 ? t('figure') : t('figures'),
-                })}
-              </span>
+              <span>{t('Ground around {{figures}}', { figures: counted(itemIds.length, 'figure') })}</span>
               <Button
                 look="quiet"
                 onClick={() => actions.edit(t('flip the fill back'), (job) => unflip(job, new Set(itemIds)))}

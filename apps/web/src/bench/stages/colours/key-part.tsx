@@ -67,11 +67,9 @@ function Change({ change, take, leave }: { change: KeyChange; take: () => void; 
   return (
     <div className="rounded-[10px] border border-petrol/50 bg-petrol-soft/50 p-3" data-testid="key-change">
       <p className="font-semibold">
-        {t('{{count}} {{counted}}, {{same}} {{same2}} as now', {
+        {t(count === 1 ? '1 item changes, {{same}} as now' : '{{count}} items change, {{same}} as now', {
           count,
-          counted: count === 1 ? t('item changes') : t('items change'),
           same: change.same,
-          same2: change.same === 1 ? t('stays') : t('stay'),
         })}
       </p>
       <ul className="my-1.5 max-h-40 overflow-y-auto text-[12.5px]">

@@ -5,6 +5,7 @@ import { type Operation, operationOf } from '@lambent/core/operations';
 import { useMemo } from 'react';
 import { AnotherLayer } from '../../../ui/another-layer.tsx';
 import { Button } from '../../../ui/button.tsx';
+import { counted } from '../../../ui/counted.ts';
 import { OperationMark } from '../../../ui/operation-mark.tsx';
 import { said, t } from '../../../words/words.ts';
 import { useBench, useBenchActions } from '../../context.ts';
@@ -69,9 +70,8 @@ export function PinnedPart() {
   }, [drawing]);
   if (pinned.length === 0) return null;
   const unpin = (ids: readonly string[]) =>
-    actions.edit(
-      t('unpin {{ids}} {{ids2}}', { ids: ids.length, ids2: ids.length === 1 ? t('item') : t('items') }),
-      (job) => pinItems(job, new Set(ids), null),
+    actions.edit(t('unpin {{items}}', { items: counted(ids.length, 'item') }), (job) =>
+      pinItems(job, new Set(ids), null),
     );
   return (
     <Part title={t('Pinned by hand: {{reduce}}', { reduce: pinned.reduce((sum, [, ids]) => sum + ids.length, 0) })}>

@@ -37,9 +37,8 @@ export function NearMisses() {
         <div className="flex items-center justify-between">
           {plain.length > 1 ? (
             <Button onClick={treatAll}>
-              {t('Treat {{plain}} {{plain2}} as meant', {
-                plain: plain.length === misses.length ? t('all') : t('the'),
-                plain2: plain.length,
+              {t(plain.length === misses.length ? 'Treat all {{plain}} as meant' : 'Treat the {{plain}} as meant', {
+                plain: plain.length,
               })}
             </Button>
           ) : (

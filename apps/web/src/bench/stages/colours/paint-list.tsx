@@ -154,7 +154,7 @@ function Together(props: { picked: readonly PaintUse[]; layers: readonly Layer[]
           clear();
         }}
       />
-      <IconButton label={t('Let go of them')} className="size-7" onClick={clear}>
+      <IconButton label={t('Deselect them')} className="size-7" onClick={clear}>
         <X size={14} aria-hidden />
       </IconButton>
     </div>

@@ -129,11 +129,10 @@ function FallsOut() {
   const sizes = useBench(pieceSizesOf);
   if (!sizes) return null;
   const { pieces, fallsOut } = countPieces(sizes);
-  const count = (many: number, entry: string, several: string) => `${many} ${many === 1 ? entry : several}`;
   return (
     <p className="text-quiet">
-      {t('{{pieces}} free', { pieces: count(pieces, t('piece comes'), t('pieces come')) })}
-      {fallsOut > 0 && t('; {{fallsOut}} out', { fallsOut: count(fallsOut, t('cut-out falls'), t('cut-outs fall')) })}.
+      {t(pieces === 1 ? '1 piece comes free' : '{{pieces}} pieces come free', { pieces })}
+      {fallsOut > 0 && t(fallsOut === 1 ? '; 1 cut-out falls out' : '; {{fallsOut}} cut-outs fall out', { fallsOut })}.
     </p>
   );
 }

@@ -115,7 +115,7 @@ function ReadCard({ wish: { axis, speeds, offsets } }: { wish: ScanCardWish }) {
     const isKept = await keepMachine(
       machine,
       (stored) => ({ scanOffsets: readScanCard(stored, axis, read) }),
-      t('The scan offsets of {{name}} are kept. Plans take them back from now on.', { name }),
+      t('The scan offsets of {{name}} are kept. Plans correct for them from now on.', { name }),
     );
     if (isKept) setRead(new Map());
   };

@@ -17,6 +17,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { inSentence } from '../../../../stores/numbers.ts';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
+import { counted } from '../../../../ui/counted.ts';
 import { OperationMark } from '../../../../ui/operation-mark.tsx';
 import { t } from '../../../../words/words.ts';
 import { work } from '../../../../workers/work.ts';
@@ -114,18 +115,20 @@ function Count(props: { found: readonly TracedPath[]; picture: Item } & Pick<Tra
   const { found, picture, makes } = props;
   const path = useMemo(() => together(found), [found]);
   const count = useMemo(() => [...subpathsOf(path)].length, [path]);
-  const word = makes === 'middle-lines' ? 'line' : 'outline';
+  const areLines = makes === 'middle-lines';
   if (makes === 'colours' && count > 0) return <ColoursFound found={found} nodes={nodeCount(path)} />;
   return (
     <p role="status" className={count === 0 ? 'text-warn' : 'figures text-quiet'}>
       {count === 0
-        ? t('No {{word}} is found: choose another level, or the other figure.', { word })
-        : t('{{count}} {{word}}{{counted}}, {{path}} points{{makes}}', {
-            count,
-            word,
-            counted: count === 1 ? '' : 's',
+        ? t(
+            areLines
+              ? 'No line is found: choose another level, or the other figure.'
+              : 'No outline is found: choose another level, or the other figure.',
+          )
+        : t('{{outlines}}, {{path}} points{{makes}}', {
+            outlines: areLines ? counted(count, 'line') : counted(count, 'outline'),
             path: nodeCount(path),
-            makes: makes === 'middle-lines' ? widthsInWords(found, meanScale(picture.matrix)) : '',
+            makes: areLines ? widthsInWords(found, meanScale(picture.matrix)) : '',
           })}
     </p>
   );
@@ -151,11 +154,7 @@ function ColoursFound({ found, nodes }: { found: readonly TracedPath[]; nodes: n
           style={{ background: colour }}
         />
       ))}
-      {t('{{found}} {{found2}}, {{nodes}} points', {
-        found: found.length,
-        found2: found.length === 1 ? t('colour') : t('colours'),
-        nodes,
-      })}
+      {t('{{colours}}, {{nodes}} points', { colours: counted(found.length, 'colour'), nodes })}
     </p>
   );
 }
@@ -247,7 +246,7 @@ function Change({ traced, picture, settings, found }: FoundProps & { traced: Ite
   const known = traced.shape.kind === 'traced' ? traced.shape.settings : null;
   const change = (all: readonly TracedPath[]) => {
     const changed = { settings, ...asOne(all, settings) };
-    actions.edit(t('find outlines otherwise'), (job) => changeTraced(job, traced.id, changed, picture));
+    actions.edit(t('find outlines another way'), (job) => changeTraced(job, traced.id, changed, picture));
     changeOutlines(null);
   };
   return (
