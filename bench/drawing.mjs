@@ -103,6 +103,18 @@ export async function benchDrawing(address) {
     await row('hover', 'pointermove', async () => {
       for (let i = 0; i < 80; i++) await page.mouse.move(x + 120 * Math.sin(i / 4), y + 80 * Math.cos(i / 5));
     });
+    await row('scroll the bed', 'pointermove', async () => {
+      await page.mouse.move(x, y);
+      await page.mouse.down({ button: 'middle' });
+      for (let i = 0; i < 80; i++) await page.mouse.move(x + 60 * Math.sin(i / 6), y + 40 * Math.sin(i / 5));
+      await page.mouse.move(x, y);
+      await page.mouse.up({ button: 'middle' });
+    });
+    await row('scroll the list', 'wheel', async () => {
+      const list = await page.getByRole('heading', { name: 'On the bed' }).boundingBox();
+      await page.mouse.move(list.x + list.width / 2, list.y + 90);
+      for (let i = 0; i < 40; i++) await page.mouse.wheel(0, i < 20 ? 400 : -400);
+    });
     await row('select', 'pointerdown', async () => {
       for (let i = 0; i < 40; i++) {
         await page.mouse.click(x - 100 + i * 5, y - 40 + i * 2);

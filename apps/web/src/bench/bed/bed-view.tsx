@@ -135,11 +135,11 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
           <Layer>
             {toolName === 'pick' && <SelectionHandles />}
             {frame && <FrameRect frame={frame} view={view} />}
-          </Layer>
-          <Layer listening={false}>
-            <OpenGroupFrame />
-            <LayoutMarks />
-            <ToolMarks />
+            <Group listening={false}>
+              <OpenGroupFrame />
+              <LayoutMarks />
+              <ToolMarks />
+            </Group>
           </Layer>
           <HeadLayer size={size} />
         </Stage>
@@ -202,9 +202,10 @@ function GapsLayer({ bed, asBurnt }: { bed: string; asBurnt: boolean }) {
   const view = useBench((state) => state.view);
   const prepared = useBench((state) => state.prepared);
   const plan = useBench((state) => (isPlanned(state) ? planOf(state) : null));
+  if (!plan || !shown) return null;
   return (
     <Layer listening={false}>
-      {plan && shown && <Shape sceneFunc={(context) => drawGaps(context._context, view, prepared, plan, bed)} />}
+      <Shape sceneFunc={(context) => drawGaps(context._context, view, prepared, plan, bed)} />
     </Layer>
   );
 }
@@ -245,6 +246,7 @@ function HeadLayer({ size }: { size: Size }) {
   const head = run || previewS === null ? liveHead : plan && headAt(plan, previewS);
   const place = head && toScreen(view, head.x, head.y);
   const hot = previewS !== null || (live?.power ?? 0) > 0;
+  if (!place && !drawnOver && !(plan && time !== null)) return null;
   return (
     <Layer listening={false}>
       {plan && time !== null && (

@@ -42,13 +42,27 @@ function later<Props extends object>(
   };
 }
 
-/** Fetches the drawers that come later, once the page has nothing better to do. @returns what calls that off */
+/**
+ * Fetches what comes later, one after the other, whenever the page has nothing better to do: all at once would keep it busy.
+ *
+ * @returns what calls that off
+ */
 export function fetchLaterDrawers(): () => void {
   const whenIdle = window.requestIdleCallback ?? ((run: () => void) => window.setTimeout(run, 1000));
   const cancel = window.cancelIdleCallback ?? window.clearTimeout;
-  const id = whenIdle(() => {
-    // One that cannot be fetched now is fetched again when it is opened.
-    for (const load of loads) void load().catch(() => undefined);
-  });
-  return () => cancel(id);
+  let isWanted = true;
+  let id = 0;
+  const fetchFrom = (index: number) => {
+    if (!isWanted || index === loads.length) return;
+    id = whenIdle(() => {
+      const next = () => fetchFrom(index + 1);
+      // One that cannot be fetched now is fetched again when it is opened.
+      loads[index]().then(next, next);
+    });
+  };
+  fetchFrom(0);
+  return () => {
+    isWanted = false;
+    cancel(id);
+  };
 }

@@ -1,13 +1,15 @@
 import { type Extent, extentOf, type PaintUse } from '@lambent/core/colours';
 import { type Item, type JobDocument, verbsOf } from '@lambent/core/document';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { measured } from '../../../workers/work.ts';
 
 /** Of more lines and curves than this a worker finds what they come to. */
 const farFrom = 20_000;
 
-/** What a paint's items come to; of many, null until a worker has measured them. */
+const noItems: readonly Item[] = [];
+
+/** What a paint's items come to: null until they have been measured, after the list is shown, and of many by a worker. */
 export function useExtent(use: PaintUse, job: JobDocument): Extent | null {
   const all = job.drawing.items;
   // So many need not be counted.
@@ -20,7 +22,9 @@ export function useExtent(use: PaintUse, job: JobDocument): Extent | null {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
-  return isFar ? (far.data ?? null) : extentOf(items);
+  const near = useDeferredValue(isFar ? noItems : items, noItems);
+  if (isFar) return far.data ?? null;
+  return near === noItems ? null : extentOf(near);
 }
 
 const byIds = new WeakMap<readonly Item[], ReadonlyMap<string, Item>>();
