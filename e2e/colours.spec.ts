@@ -136,7 +136,7 @@ test('pinned by hand, another key, unpinned: what changes is said before it does
   await expect(page.getByText('Pinned by hand: 1')).toBeVisible();
   await choose(page, /^Colour key/, 'Evening class key');
   const change = page.getByTestId('key-change');
-  await expect(change).toContainText('2 items change, 1 stays as now');
+  await expect(change).toContainText('2 items change, 1 as now');
   await change.getByRole('button', { name: 'Leave it' }).click();
   expect((await document(page)).keyId).toBe('house');
   await choose(page, /^Colour key/, 'Evening class key');
@@ -311,7 +311,7 @@ test('a run is added, named, mirrored for the back, and shown to be', async ({ p
   // The stock that it turns over lies there only once the first run is burnt.
   await openStage(page, 'Burn');
   await expect(page.getByText('Run 1 was not burnt yet')).toBeVisible();
-  await expect(page.getByText('Back takes the stock as Run 1 leaves it.')).toBeVisible();
+  await expect(page.getByText('Back needs the stock as Run 1 leaves it.')).toBeVisible();
 });
 
 test('two boards side by side, each with the recipe of its own', async ({ page }) => {
