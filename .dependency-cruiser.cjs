@@ -32,6 +32,7 @@ const rooms = [
   'recipes/in-force',
   'recipes/cards',
   'plan',
+  'packing',
   'timing',
   'formats',
   'mends',

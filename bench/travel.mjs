@@ -1,17 +1,6 @@
 // How far the head moves unlit: routes over seeded closed outlines and points, against the best known and a bound.
 import { findRoute, improveTour, tourLength } from '@lambent/core/plan';
-
-/** A generator of numbers from 0 to 1, the same from each seed (mulberry32). */
-function numbersFrom(seed) {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { numbersFrom } from './numbers.mjs';
 
 /** Closed outlines of many sides, from 2 to 8 mm wide, at random on a bed that grows with their number. */
 function outlines(count, seed) {

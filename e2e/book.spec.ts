@@ -184,7 +184,7 @@ test('what is changed by hand is kept as a recipe, or goes with the material unl
 
   await typeInto(page, 'Passes', '3');
   await choose(page, /^Material/, /Cork/);
-  await expect(page.getByText('A setting that was changed by hand went')).toBeVisible();
+  await expect(page.getByText('A setting that was changed by hand was for the other material')).toBeVisible();
   await expect(card.getByLabel('Passes')).toHaveValue('1');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(card.getByLabel('Passes')).toHaveValue('3');

@@ -23,6 +23,7 @@ const { benchGaps } = await import('../bench/gaps.mjs');
 const { benchBuilders } = await import('../bench/builders.mjs');
 const { benchHeap } = await import('../bench/heap.mjs');
 const { benchOpening } = await import('../bench/opening.mjs');
+const { benchPacking } = await import('../bench/packing.mjs');
 
 if (process.argv[2] === 'pictures') {
   console.log(benchPictures());
@@ -30,6 +31,10 @@ if (process.argv[2] === 'pictures') {
 }
 if (process.argv[2] === 'builders') {
   console.table(benchBuilders());
+  process.exit(0);
+}
+if (process.argv[2] === 'packing') {
+  console.dir(await benchPacking(process.argv[3]), { depth: 4 });
   process.exit(0);
 }
 const alone = {

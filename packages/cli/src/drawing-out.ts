@@ -51,7 +51,7 @@ export async function writeOutgoing(to: string, outgoing: Outgoing, kind: Drawin
 }
 
 /** A file's own page and layers; a page around everything where it has none. */
-function outgoingOf({ reading, items }: ReadDrawing): Outgoing {
+export function outgoingOf({ reading, items }: ReadDrawing): Outgoing {
   const { pageWidthMm, pageHeightMm } = reading.size;
   const shown = items.filter((item) => !item.hidden);
   const bounds = boundsOfAll(shown);

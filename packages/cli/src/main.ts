@@ -3,6 +3,7 @@ import { Command, CommanderError } from 'commander';
 import type { ConvertOptions } from './convert.ts';
 import type { JobsOptions } from './jobs.ts';
 import type { OffsetOptions } from './offset.ts';
+import type { PackOptions } from './pack.ts';
 import type { PlanOptions } from './plan.ts';
 import type { SendOptions } from './send.ts';
 import type { SheetOptions } from './sheet.ts';
@@ -108,6 +109,28 @@ withReadingOptions(program.command('offset'))
   .action(async (from: string, to: string, options: OffsetOptions) => {
     const { offset } = await import('./offset.ts');
     process.exitCode = await offset(from, to, options);
+  });
+
+withReadingOptions(program.command('pack'))
+  .description(
+    'Lays the pieces of drawings on sheets with little waste: each outermost outline with all that lies in it.',
+  )
+  .argument('<in...>', 'the drawings: SVG, DXF, PDF or STL')
+  .requiredOption('--sheet <size>', 'how large a sheet is, such as 600x400')
+  .requiredOption('--out <file>', 'the file to write: .svg, .dxf or .pdf; several sheets go to OUT-1, OUT-2 …')
+  .option('--gap <length>', 'how far pieces stay apart', '2')
+  .option('--margin <length>', 'how far they stay from the edge of the sheet', '5')
+  .option('--turn <how>', 'how they may be turned: free, 90, 180 or none', '90')
+  .option('--mirror', 'they may be turned over')
+  .option('--holes', 'small ones may lie in the holes of large ones')
+  .option('--count <number>', 'how many of each; fit: as many as one sheet holds', '1')
+  .option('--seconds <number>', 'how long to look for better ones', '20')
+  .option('--seed <number>', 'what chance begins with', '1')
+  .option('--report <file>', 'write every piece’s place and turn here, as JSON')
+  .addHelpText('after', '\nExit status: 0 all is laid; 1 something did not fit; 2 a file or the words cannot be used.')
+  .action(async (files: string[], options: PackOptions) => {
+    const { pack } = await import('./pack.ts');
+    process.exitCode = await pack(files, options);
   });
 
 withReadingOptions(program.command('trace'))

@@ -1,0 +1,120 @@
+import type { Laid, Place, Room, Search } from './layout.ts';
+
+/** How good a layout is. */
+export interface Score {
+  /** What found no place, in mm². */
+  readonly left: number;
+  readonly sheets: number;
+  /** How full the rooms are, as shares of each; those before count more. */
+  readonly filled: number;
+  /** The largest rectangle that is left of the last sheet, in mm². */
+  readonly rest: number;
+  /** How far the head moves from piece to piece at least, by the nearest next one, in mm. */
+  readonly travel: number;
+  /** Whether nothing can be gained any more. */
+  readonly isPerfect: boolean;
+}
+
+/** What is as good, in mm²; shares; and mm. */
+const [sameArea, sameShare, sameTravel] = [1e-3, 1e-9, 1];
+
+/** How good a layout is, by all that is looked at. */
+export function scoreOf(search: Search, { places, left }: Laid): Score {
+  const areaOf = (piece: number) => search.turned[piece][0].shape.area;
+  const used = places.filter((there) => there.length > 0);
+  const shares = places.map(
+    (there, room) => there.reduce((sum, { piece }) => sum + areaOf(piece), 0) / roomArea(search.rooms[room]),
+  );
+  const last = places.length - 1;
+  return {
+    left: left.reduce((sum, piece) => sum + areaOf(piece), 0),
+    sheets: used.length,
+    filled: shares.reduce((sum, share, room) => sum + share / (1 + room), 0),
+    rest: left.length > 0 || last < 0 ? 0 : largestRest(search, search.rooms[last], places[last]),
+    travel: left.length > 0 ? 0 : used.reduce((sum, there) => sum + travelOf(search, there), 0),
+    isPerfect: left.length === 0 && shares.every((share) => share > 1 - 1e-6),
+  };
+}
+
+/** Sheets first, then what is left of the last one, then the way of the head. */
+export function isBetter(a: Score, b: Score): boolean {
+  if (Math.abs(a.left - b.left) > sameArea) return a.left < b.left;
+  if (a.sheets !== b.sheets) return a.sheets < b.sheets;
+  if (Math.abs(a.filled - b.filled) > sameShare) return a.filled > b.filled;
+  if (Math.abs(a.rest - b.rest) > sameArea) return a.rest > b.rest;
+  return a.travel < b.travel - sameTravel;
+}
+
+/** How large a room is, in mm². */
+export function roomArea({ box, free }: Room): number {
+  return free ? free.area : (box.maxX - box.minX) * (box.maxY - box.minY);
+}
+
+/**
+ * The largest upright rectangle of a room in which nothing lies, in mm²; pieces are taken as their bounds. Over the lines on
+ * which bounds begin and end, row by row, as the largest rectangle under a histogram.
+ */
+export function largestRest({ turned }: Search, { box, free }: Room, places: readonly Place[]): number {
+  // Of a sheet that is no rectangle it is not known which rectangles lie on it.
+  if (free) return 0;
+  const boxes = places.map(({ piece, turn, x, y }) => {
+    const { minX, minY, maxX, maxY } = turned[piece][turn].shape.box;
+    return [x + minX, y + minY, x + maxX, y + maxY];
+  });
+  const cuts = (from: number, to: number, ...axes: number[]) =>
+    [...new Set([from, to, ...boxes.flatMap((bounds) => axes.map((axis) => bounds[axis]))])]
+      .filter((cut) => cut >= from && cut <= to)
+      .sort((a, b) => a - b);
+  const [xs, ys] = [cuts(box.minX, box.maxX, 0, 2), cuts(box.minY, box.maxY, 1, 3)];
+  const [xAt, yAt] = [new Map(xs.map((x, i) => [x, i])), new Map(ys.map((y, i) => [y, i]))];
+  const columns = xs.length - 1;
+  const taken = new Uint8Array(columns * (ys.length - 1));
+  for (const [minX, minY, maxX, maxY] of boxes) {
+    const [left, right] = [xAt.get(minX) ?? 0, xAt.get(maxX) ?? columns];
+    for (let row = yAt.get(minY) ?? 0; row < (yAt.get(maxY) ?? ys.length - 1); row++)
+      taken.fill(1, row * columns + left, row * columns + right);
+  }
+  let most = 0;
+  const heights = new Float64Array(columns);
+  for (let row = 0; row + 1 < ys.length; row++) {
+    for (let i = 0; i < columns; i++) heights[i] = taken[row * columns + i] ? 0 : heights[i] + ys[row + 1] - ys[row];
+    most = Math.max(most, largestUnder(heights, xs));
+  }
+  return most;
+}
+
+/** The largest rectangle under a histogram of bars from each place to the next. */
+function largestUnder(heights: Float64Array, xs: readonly number[]): number {
+  const open: { from: number; height: number }[] = [];
+  let most = 0;
+  for (let i = 0; i <= heights.length; i++) {
+    const height = i < heights.length ? heights[i] : 0;
+    let from = i;
+    for (let bar = open.at(-1); bar && bar.height >= height; bar = open.at(-1)) {
+      most = Math.max(most, bar.height * (xs[i] - xs[bar.from]));
+      from = bar.from;
+      open.pop();
+    }
+    open.push({ from, height });
+  }
+  return most;
+}
+
+/** How far it is through the middles of all pieces, each time on to the nearest, from the corner on; in mm. */
+function travelOf({ turned }: Search, places: readonly Place[]): number {
+  const middles = places.map(({ piece, turn, x, y }) => {
+    const { minX, minY, maxX, maxY } = turned[piece][turn].shape.box;
+    return { x: x + (minX + maxX) / 2, y: y + (minY + maxY) / 2 };
+  });
+  let [here, sum] = [{ x: 0, y: 0 }, 0];
+  while (middles.length > 0) {
+    let [nearest, least] = [0, Infinity];
+    for (let i = 0; i < middles.length; i++) {
+      const far = Math.hypot(middles[i].x - here.x, middles[i].y - here.y);
+      if (far < least) [nearest, least] = [i, far];
+    }
+    [here] = middles.splice(nearest, 1);
+    sum += least;
+  }
+  return sum;
+}

@@ -1,0 +1,60 @@
+import type { Path } from '../geometry/paths/path.ts';
+
+/** How pieces may be turned: not at all, upside down, by right angles, or any way. */
+export type Turning = 'none' | 'half' | 'quarter' | 'free';
+
+/** A piece, of which one or more are to be laid. */
+export interface PackPiece {
+  readonly id: string;
+  /** Its outline and its holes, closed, in mm. */
+  readonly outline: Path;
+  /** How many; null for as many as fit. */
+  readonly count: number | null;
+}
+
+/** Sheets of one kind. */
+export interface PackSheet {
+  readonly id: string;
+  /** Its outline and its holes, closed, in mm: where nothing lies that is in the way. */
+  readonly outline: Path;
+  /** How many there are; null for as many as it takes. */
+  readonly count: number | null;
+}
+
+export interface PackWish {
+  readonly pieces: readonly PackPiece[];
+  /** In the order in which they are to be used. */
+  readonly sheets: readonly PackSheet[];
+  /** Between pieces, in mm. */
+  readonly gapMm: number;
+  /** To the edge of a sheet, in mm. */
+  readonly marginMm: number;
+  readonly turning: Turning;
+  readonly mirror: boolean;
+  /** Whether small pieces may lie in the holes of large ones. */
+  readonly fillsHoles: boolean;
+}
+
+/** Where a piece lies: mirrored left for right first if so, then turned about its own (0, 0), then moved there, in mm. */
+export interface PackedPiece {
+  /** Its number in the wish. */
+  readonly piece: number;
+  readonly x: number;
+  readonly y: number;
+  /** In degrees, clockwise on the screen. */
+  readonly angle: number;
+  readonly isMirrored: boolean;
+}
+
+/** What lies on one sheet. */
+export interface PackedSheet {
+  /** Its number in the wish. */
+  readonly sheet: number;
+  readonly pieces: readonly PackedPiece[];
+}
+
+export interface Packing {
+  readonly sheets: readonly PackedSheet[];
+  /** How many of each piece found no room; none of those of which as many are wanted as fit. */
+  readonly left: readonly number[];
+}
