@@ -124,7 +124,7 @@ export class OverlapAlong {
     ends.set(starts);
     const order = this.ordered;
     for (let i = 0; i < count; i++) order[ends[bucketOf(places[i])]++] = i;
-    // What lies before the stretch is worked through in any order but that of places; what lies behind it, not begin all.
+    // What lies before the stretch is worked through in any order but that of places; what lies behind it, not at all.
     for (let bucket = 1; bucket <= buckets; bucket++) {
       for (let i = starts[bucket] + 1; i < ends[bucket]; i++) {
         const entry = order[i];

@@ -163,6 +163,17 @@ describe('known answers', () => {
     expect(laidOf(bestOf({ ...high, turning: 'quarter' }, 3))).toMatchObject([{ angle: expect.any(Number) }]);
   });
 
+  test('what finds no place at all is left, and it ends there', () => {
+    const none = wishOf([polygon([0, 0], [400, 0], [0, 90]), disc(170)]);
+    expect([...packed(none, 1)]).toEqual([{ sheets: [], left: [1, 1] }]);
+    expect([...packed({ ...wishOf([rectangle(20, 20)]), marginMm: 150 }, 1)]).toEqual([{ sheets: [], left: [1] }]);
+    expect([...packed(wishOf([]), 1)]).toEqual([{ sheets: [], left: [] }]);
+    // By its bounds it would go onto the sheet, but not by its outline.
+    const corner = polygon([0, 0], [100, 0], [0, 100]);
+    const triangle = wishOf([disc(40)], { sheets: [{ id: 'corner', outline: corner, count: 2 }] });
+    expect([...packed(triangle, 1)]).toEqual([{ sheets: [], left: [1] }]);
+  });
+
   test('pieces are turned as they may be, and no other way', () => {
     const wedges = Array.from({ length: 8 }, () => polygon([0, 0], [60, 0], [0, 80]));
     const angles = (turning: PackWish['turning'], mirror = false) => {

@@ -2,7 +2,7 @@ import { type Item, pathOf, polylinesOf } from '../document/item.ts';
 import { type Box, boxesMeet } from '../geometry/paths/box.ts';
 import { type Polyline, polylineContains } from '../geometry/paths/flatten.ts';
 import type { Path } from '../geometry/paths/path.ts';
-import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
+import { pathOfSubpaths, type Subpath, subpathsOf } from '../geometry/paths/segments.ts';
 import { Components } from '../geometry/questions/components.ts';
 import { nestOutlines, nestRoots, polylineBounds } from '../geometry/questions/nesting.ts';
 
@@ -50,12 +50,19 @@ export function drawnPieces(
     joined.join(item, items.length + i);
     joined.join(items.length + roots[i], items.length + i);
   });
+  const withLines = new Set(lines.map(({ item }) => item));
   const outer = lines.flatMap(({ line }, i) => (roots[i] === i ? [{ i, line, box: polylineBounds(line) }] : []));
   items.forEach((item, i) => {
-    if (edges.has(item) && lines.some((line) => line.item === i)) return;
+    if (withLines.has(i)) return;
     const holder = outer.find(({ line, box }) => polylinesOf(item).some((inner) => liesIn(inner, line, box)));
     if (holder) joined.join(i, items.length + holder.i);
   });
+  const known = new Map<Item, readonly Subpath[]>();
+  const subpaths = (item: Item) => {
+    const found = known.get(item) ?? [...subpathsOf(pathOf(item))];
+    known.set(item, found);
+    return found;
+  };
   const pieces: DrawnPiece[] = [];
   const loose: Item[] = [];
   for (const members of joined.list()) {
@@ -65,7 +72,7 @@ export function drawnPieces(
     else
       pieces.push({
         items: own.map((i) => items[i]),
-        outline: pathOfSubpaths(outlines.map(({ item, nth }) => subpathOf(items[item], nth))),
+        outline: pathOfSubpaths(outlines.map(({ item, nth }) => subpaths(items[item])[nth])),
       });
   }
   return { pieces, loose };
@@ -81,8 +88,4 @@ function liesIn(line: Polyline, outline: Polyline, box: Box): boolean {
     if (polylineContains(outline, (points[i] + points[next]) / 2, (points[i + 1] + points[next + 1]) / 2)) inside++;
   }
   return inside * 2 >= points.length / 2;
-}
-
-function subpathOf(item: Item, nth: number) {
-  return [...subpathsOf(pathOf(item))][nth];
 }

@@ -32,7 +32,7 @@ export function scoreOf(search: Search, { places, left }: Laid): Score {
     filled: shares.reduce((sum, share, room) => sum + share / (1 + room), 0),
     rest: left.length > 0 || last < 0 ? 0 : largestRest(search, search.rooms[last], places[last]),
     travel: left.length > 0 ? 0 : used.reduce((sum, there) => sum + travelOf(search, there), 0),
-    isPerfect: left.length === 0 && shares.every((share) => share > 1 - 1e-6),
+    isPerfect: left.length === 0 && shares.every((share) => share === 0 || share > 1 - 1e-6),
   };
 }
 

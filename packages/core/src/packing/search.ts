@@ -62,9 +62,12 @@ function* ordersOfBoxes(search: Search, random: () => number): Generator<Laid> {
   }
 }
 
+/** Layouts of touching pieces: what is better, or not much worse, is gone on from. */
 function* relaidAgain(search: Search, random: () => number): Generator<Laid> {
   let now = laidFrom(search, [], 0, bySize(search, search.wanted, 0, random), random, 0);
   yield now;
+  // What finds no place where nothing lies finds none however often it is tried.
+  if (now.places.every((there) => there.length === 0)) return;
   let best = now;
   let [nowScore, bestScore] = [scoreOf(search, now), scoreOf(search, now)];
   let [nextPush, pause] = [16, 16];
@@ -85,6 +88,7 @@ function* relaidAgain(search: Search, random: () => number): Generator<Laid> {
   }
 }
 
+/** Pieces, the largest first. @param chance how far their sizes are made other than they are, as a share */
 function bySize(search: Search, pieces: readonly number[], chance: number, random: () => number): number[] {
   const sizes = new Map(pieces.map((piece) => [piece, areaOf(search, piece) * (1 + chance * (random() - 0.5))]));
   return [...pieces].sort((a, b) => (sizes.get(b) ?? 0) - (sizes.get(a) ?? 0));

@@ -1,12 +1,14 @@
 import { Covered } from './covered.ts';
-import { type Shape, shapeOf } from './edges.ts';
+import { edgeNumbers, type Shape, shapeOf } from './edges.ts';
 import { leastOverlap, type Place, type Room, type Turned } from './layout.ts';
 import { OverlapAlong, overlapOf } from './overlap.ts';
 
+/** A place where a piece lies over nothing. */
 interface Spot {
   readonly turn: number;
   readonly x: number;
   readonly y: number;
+  /** With how much of its outline it touches there, from 0 to 1. */
   touched: number;
 }
 
@@ -17,13 +19,10 @@ const waitingTried = 24;
 
 /**
  * Lays pieces one after the other where they touch most: corner to corner with what lies there or with the room, nothing
- * over anything else. Of all that wait, the one goes next that touches with most of its outline, large ones
- * before small ones. A piece is tried once for
- * each kind: equal ones share their places. (The rule of the most touching edges: Lodi, Martello and Vigo, “Heuristic and
- * metaheuristic approaches for a class of two-dimensional bin packing problems”, INFORMS Journal on Computing 11, 1999.)
- *
- * @param waiting pieces in the order in which they are to be tried
- * @param fancy how much chance there is in it, 0 for none
+ * over anything else. Of all that wait, the one goes next that touches with most of its outline, large ones before small
+ * ones. Equal pieces share what is known of their places. (The rule of the most touching edges: Lodi, Martello and Vigo,
+ * “Heuristic and metaheuristic approaches for a class of two-dimensional bin packing problems”, INFORMS Journal on
+ * Computing 11, 1999.)
  */
 export class TouchingLayout {
   readonly places: Place[] = [];
@@ -36,6 +35,7 @@ export class TouchingLayout {
     private readonly room: Room,
     private readonly turned: readonly (readonly Turned[])[],
     private readonly random: () => number,
+    /** How much chance there is in it, 0 for none. */
     private readonly fancy: number,
   ) {
     const { minX, minY, maxX, maxY } = room.box;
@@ -43,7 +43,12 @@ export class TouchingLayout {
     this.walls = room.free ?? shapeOf([Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY)]);
   }
 
-  /** @returns those that found no place */
+  /**
+   * Lays what it can.
+   *
+   * @param waiting pieces, in the order in which they are to be tried
+   * @returns those that found no place
+   */
   lay(waiting: readonly number[]): number[] {
     const left = [...waiting];
     const failed: number[] = [];
@@ -204,7 +209,7 @@ export class TouchingLayout {
 function cornersOf(shape: Shape): Float64Array {
   const { overY } = shape;
   const corners: number[] = [];
-  for (let i = 0; i < overY.length; i += 5)
+  for (let i = 0; i < overY.length; i += edgeNumbers)
     corners.push(overY[i + 2], overY[i], overY[i + 2] + overY[i + 3] * (overY[i + 1] - overY[i]), overY[i + 1]);
   return Float64Array.from(corners);
 }
