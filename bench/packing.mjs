@@ -236,3 +236,42 @@ export async function benchPacking(only) {
   }
   return { uses, round, many, tries, seconds, cores: cpus().length };
 }
+
+/** What was measured, as a section of the page on performance. @param table makes a table of its heads and rows */
+export function packingSection({ uses, round, many, tries, cores }, table) {
+  return `## Packing
+
+Twenty sheets of ${wide} × ${high} mm, cut into 12 to 60 pieces each, so that all would go onto one: rectangles from edge to edge,
+straight lines at any angle, curves. How much of one sheet is covered by what was laid on it after ${seconds} s by one worker,
+without turning; by their areas all of it could be. Two sheets beside each other, on ${cores} cores.
+
+${table(
+  ['pieces', 'used, mean', 'used, least', 'wanted', 'first packing after, at most'],
+  uses.map(({ kind, meanPercent, leastPercent, wantedPercent, firstMs }) => [
+    kind,
+    `${meanPercent.toFixed(1)} %`,
+    `${leastPercent.toFixed(1)} %`,
+    `${wantedPercent} %`,
+    `${(firstMs / 1000).toFixed(2)} s`,
+  ]),
+)}
+
+Equal discs in a square 2 % larger than the smallest known one:
+
+${table(
+  ['discs', 'laid', 'after'],
+  round.map(({ count, fitted, tookMs }) => [count, fitted, `${(tookMs / 1000).toFixed(1)} s`]),
+)}
+
+200 pieces of 40 kinds, rectangles, polygons and curves, with a gap of 2 mm and a margin of 5, turned by right angles, on sheets
+of 600 × 400 mm: the first packing after ${(many.firstMs / 1000).toFixed(2)} s; after 60 s ${many.sheets} sheets, the first of them
+${(100 * many.use).toFixed(1)} % used.
+
+Tries in a second, of one worker and of two together:
+
+${table(
+  ['pieces', 'one', 'two', 'ratio'],
+  tries.map(({ kind, one, two, ratio }) => [kind, one.toFixed(1), two.toFixed(1), ratio.toFixed(2)]),
+)}
+`;
+}

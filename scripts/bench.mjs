@@ -23,7 +23,7 @@ const { benchGaps } = await import('../bench/gaps.mjs');
 const { benchBuilders } = await import('../bench/builders.mjs');
 const { benchHeap } = await import('../bench/heap.mjs');
 const { benchOpening } = await import('../bench/opening.mjs');
-const { benchPacking } = await import('../bench/packing.mjs');
+const { benchPacking, packingSection } = await import('../bench/packing.mjs');
 
 if (process.argv[2] === 'pictures') {
   console.log(benchPictures());
@@ -34,7 +34,9 @@ if (process.argv[2] === 'builders') {
   process.exit(0);
 }
 if (process.argv[2] === 'packing') {
-  console.dir(await benchPacking(process.argv[3]), { depth: 4 });
+  const measured = await benchPacking(process.argv[3]);
+  console.dir(measured, { depth: 4 });
+  if (!process.argv[3]) process.stdout.write(packingSection(measured, table));
   process.exit(0);
 }
 const alone = {
@@ -50,6 +52,7 @@ if (alone) {
   process.exit(0);
 }
 
+const packing = await benchPacking();
 const reading = await benchReading();
 const core = benchCore();
 const offsets = benchOffsets();
@@ -79,8 +82,6 @@ await onStack(async (address) => {
   timing = await benchTiming(address);
 });
 
-const table = (head, rows) =>
-  [head, head.map((_, i) => (i === 0 ? '---' : '--:')), ...rows].map((row) => `| ${row.join(' | ')} |`).join('\n');
 const text = `# Performance
 
 Written by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)} (Node ${process.versions.node}, ${cpus().length} cores).
@@ -251,6 +252,7 @@ ${table(
   ]),
 )}
 
+${packingSection(packing, table)}
 ## The view of the Estuary relief
 
 Time between frames while the view moves, headless Chromium without a graphics card, 1280 × 800; the bound
@@ -317,6 +319,12 @@ ${table(
 writeFileSync(join(root, 'docs/performance.md'), text);
 run('npx', ['biome', 'format', '--write', 'docs/performance.md'], { loud: false });
 process.stdout.write(text);
+
+/** A table of its heads and rows. */
+function table(head, rows) {
+  const line = head.map((_, i) => (i === 0 ? '---' : '--:'));
+  return [head, line, ...rows].map((row) => `| ${row.join(' | ')} |`).join('\n');
+}
 
 /** Measures on the application, started on demo data of its own. */
 async function onStack(measure) {
