@@ -113,7 +113,7 @@ function curved(random, count) {
 
 const cuts = { rectangles, polygons, curved };
 const least = { rectangles: 96, polygons: 82, curved: 80 };
-const sheet = (width, height) => [{ id: 'sheet', outline: outline(box(0, 0, width, height)), count: 1 }];
+const sheet = (width, height) => [{ id: 'sheet', outline: outline(box(0, 0, width, height)), obstacles: [], count: 1 }];
 
 function wishOf(outlines, more = {}) {
   return {

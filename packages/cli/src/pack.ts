@@ -56,7 +56,12 @@ export async function pack(files: readonly string[], options: PackOptions): Prom
   const turning = turnings[options.turn];
   if (!turning) throw new Unusable(`--turn must be free, 90, 180 or none, and not “${options.turn}”.`);
   const sources = await sourcesOf(files, options);
-  const sheet: PackSheet = { id: 'sheet', outline: rectangle(wide, high), count: count === null ? 1 : null };
+  const sheet: PackSheet = {
+    id: 'sheet',
+    outline: rectangle(wide, high),
+    obstacles: [],
+    count: count === null ? 1 : null,
+  };
   const wish: PackWish = {
     pieces: sources.map(({ name, outline }) => ({ id: name, outline, count })),
     sheets: [sheet],

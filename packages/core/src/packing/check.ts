@@ -13,10 +13,10 @@ const curveTolerance = 2e-4;
 
 /** Something that a packing does not keep. */
 export interface PackingFault {
-  readonly what: 'overlap' | 'too near' | 'outside' | 'into the margin';
+  readonly what: 'overlap' | 'too near' | 'outside' | 'into the margin' | 'on an obstacle';
   /** Which of the packing's sheets. */
   readonly sheet: number;
-  /** Which of what lies on it; the second is -1 for the sheet's own edge. */
+  /** Which of what lies on it; the second is -1 for the sheet's own edge, and for what stays there. */
   readonly pieces: readonly [number, number];
   /** How near they come, in mm. */
   readonly distanceMm: number;
@@ -31,6 +31,7 @@ export function packedMatrix({ x, y, angle, isMirrored }: PackedPiece): Matrix {
 /** Holds packings of one wish to the true outlines. Pairs that were seen to lie well are not looked at again. */
 export class PackingCheck {
   private readonly edges = new Map<number, Outlined>();
+  private readonly obstacles = new Map<number, readonly Outlined[]>();
   private readonly well = new Set<string>();
 
   constructor(private readonly wish: PackWish) {}
@@ -58,7 +59,12 @@ export class PackingCheck {
         });
         const name = `${sheet} ${placeName(mine)} ${mine.x} ${mine.y}`;
         const out = this.unlessWell(name, () => this.onSheet(outlined(mine), this.edgeOf(sheet)));
-        return out ? [...among, { ...out, sheet: i, pieces: [a, -1] as const }] : among;
+        const stays = this.obstaclesOf(sheet).flatMap((obstacle, k) => {
+          const found = this.unlessWell(`${name} ${k}`, () => this.between(outlined(mine), obstacle));
+          return found ? [{ ...found, what: 'on an obstacle' as const }] : [];
+        });
+        const onSheet = [...(out ? [out] : []), ...stays];
+        return [...among, ...onSheet.map((found) => ({ ...found, sheet: i, pieces: [a, -1] as const }))];
       });
     });
   }
@@ -84,6 +90,12 @@ export class PackingCheck {
   private edgeOf(sheet: number): Outlined {
     const known = this.edges.get(sheet) ?? outlineOf(this.wish.sheets[sheet].outline);
     this.edges.set(sheet, known);
+    return known;
+  }
+
+  private obstaclesOf(sheet: number): readonly Outlined[] {
+    const known = this.obstacles.get(sheet) ?? this.wish.sheets[sheet].obstacles.map(outlineOf);
+    this.obstacles.set(sheet, known);
     return known;
   }
 

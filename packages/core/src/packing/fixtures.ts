@@ -34,7 +34,7 @@ export function disc(radius: number): Path {
 export function wishOf(outlines: readonly Path[], wish: Partial<PackWish> = {}): PackWish {
   return {
     pieces: outlines.map((outline, i) => ({ id: `piece ${i}`, outline, count: 1 })),
-    sheets: [{ id: 'sheet', outline: rectangle(300, 200), count: 1 }],
+    sheets: [{ id: 'sheet', outline: rectangle(300, 200), obstacles: [], count: 1 }],
     gapMm: 0,
     marginMm: 0,
     turning: 'none',

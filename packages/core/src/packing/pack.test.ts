@@ -44,7 +44,7 @@ describe('laws', () => {
     .map(([pieces, turning, gapMm, marginMm, mirror]) =>
       wishOf([], {
         pieces: pieces.map(([outline, count], i) => ({ id: `${i}`, outline, count })),
-        sheets: [{ id: 'sheet', outline: rectangle(150, 110), count: 2 }],
+        sheets: [{ id: 'sheet', outline: rectangle(150, 110), obstacles: [], count: 2 }],
         turning: turning as PackWish['turning'],
         gapMm,
         marginMm,
@@ -145,7 +145,7 @@ describe('known answers', () => {
   test('as many as fit: squares of 40 with 2 between them, 5 from the edge, in rows of 6 by 4', () => {
     const wish = wishOf([], {
       pieces: [{ id: 'square', outline: rectangle(40, 40), count: null }],
-      sheets: [{ id: 'sheet', outline: rectangle(10 + 6 * 40 + 5 * 2, 10 + 4 * 40 + 3 * 2), count: 1 }],
+      sheets: [{ id: 'sheet', outline: rectangle(10 + 6 * 40 + 5 * 2, 10 + 4 * 40 + 3 * 2), obstacles: [], count: 1 }],
       gapMm: 2,
       marginMm: 5,
     });
@@ -170,7 +170,7 @@ describe('known answers', () => {
     expect([...packed(wishOf([]), 1)]).toEqual([{ sheets: [], left: [] }]);
     // By its bounds it would go onto the sheet, but not by its outline.
     const corner = polygon([0, 0], [100, 0], [0, 100]);
-    const triangle = wishOf([disc(40)], { sheets: [{ id: 'corner', outline: corner, count: 2 }] });
+    const triangle = wishOf([disc(40)], { sheets: [{ id: 'corner', outline: corner, obstacles: [], count: 2 }] });
     expect([...packed(triangle, 1)]).toEqual([{ sheets: [], left: [1] }]);
   });
 
@@ -209,17 +209,35 @@ describe('known answers', () => {
     };
     const wish = wishOf(
       Array.from({ length: 8 }, () => rectangle(50, 30)),
-      { sheets: [{ id: 'offcut', outline, count: 1 }], gapMm: 2, marginMm: 3, turning: 'quarter' },
+      { sheets: [{ id: 'offcut', outline, obstacles: [], count: 1 }], gapMm: 2, marginMm: 3, turning: 'quarter' },
     );
     const packing = bestOf(wish, 20);
     expect(new PackingCheck(wish).faults(packing)).toEqual([]);
     expect(laidOf(packing).length).toBeGreaterThanOrEqual(6);
   });
 
+  test('what stays where it is keeps its gap too; where it lies there is room for nothing else', () => {
+    const obstacles = [rectangle(100, 192, 100, 4), disc(10)];
+    const wish = wishOf(
+      Array.from({ length: 40 }, () => rectangle(45, 45)),
+      { gapMm: 3, marginMm: 2, sheets: [{ id: 'sheet', outline: rectangle(300, 200), obstacles, count: 1 }] },
+    );
+    const packing = bestOf(wish, 12);
+    expect(new PackingCheck(wish).faults(packing)).toEqual([]);
+    // Two columns of four on either side, but for the corner that the disc takes.
+    expect(laidOf(packing).length).toBeGreaterThanOrEqual(14);
+    expect(laidOf(packing).length).toBeLessThanOrEqual(16);
+    const [first] = packing.sheets[0].pieces;
+    const moved = { sheets: [{ sheet: 0, pieces: [{ ...first, x: 54, y: 100 }] }], left: [] };
+    expect(new PackingCheck(wish).faults(moved)).toMatchObject([
+      { what: 'on an obstacle', distanceMm: expect.closeTo(1, 6) },
+    ]);
+  });
+
   test('the first sheets are filled first; by their areas, two are the least it could take', () => {
     const wish = wishOf(
       Array.from({ length: 10 }, () => rectangle(95, 95)),
-      { sheets: [{ id: 'sheet', outline: rectangle(300, 200), count: null }] },
+      { sheets: [{ id: 'sheet', outline: rectangle(300, 200), obstacles: [], count: null }] },
     );
     expect(leastSheets(wish)).toBe(2);
     const packing = bestOf(wish, 3);

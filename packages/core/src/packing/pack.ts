@@ -1,4 +1,4 @@
-import { areaOf, growArea, linesOfArea } from '../geometry/areas/area.ts';
+import { areaOf, growArea, linesOfArea, subtractAreas } from '../geometry/areas/area.ts';
 import { Verb } from '../geometry/paths/path.ts';
 import { numbersFrom } from '../plan/random.ts';
 import { PackingCheck } from './check.ts';
@@ -6,7 +6,7 @@ import { type Rings, shapeOf } from './edges.ts';
 import type { Laid, Room, Search, Turned } from './layout.ts';
 import { roomArea } from './score.ts';
 import { searched } from './search.ts';
-import { ringsAround, type Turn, turnedPieces, turnsOf } from './turned.ts';
+import { pathOfRings, ringsAround, type Turn, turnedPieces, turnsOf } from './turned.ts';
 import type { PackedPiece, Packing, PackSheet, PackWish } from './wish.ts';
 
 /** As many as fit are at most so many. */
@@ -71,8 +71,11 @@ function goesInto({ shape: { box } }: Turned, room: Room): boolean {
 }
 
 /** Where pieces that are grown by half of the gap may lie on a sheet, so that they keep its margin. */
-function roomOf({ outline }: PackSheet, { marginMm, gapMm }: PackWish): Room {
-  const area = growArea(areaOf(outline, 'evenodd'), gapMm / 2 - marginMm);
+function roomOf({ outline, obstacles }: PackSheet, { marginMm, gapMm }: PackWish): Room {
+  const inside = growArea(areaOf(outline, 'evenodd'), gapMm / 2 - marginMm);
+  const area = obstacles
+    .map((obstacle) => ringsAround(obstacle, gapMm / 2, false))
+    .reduce((left, rings) => subtractAreas(left, areaOf(pathOfRings(rings), 'evenodd')), inside);
   const rings: Rings = linesOfArea(area).map(({ points }) => points);
   const shape = shapeOf(rings);
   const { box } = shape;

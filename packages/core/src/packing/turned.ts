@@ -76,7 +76,8 @@ function simplifyRing(points: Float64Array, tolerance: number): Float64Array {
   return simple.length > 8 ? simple.slice(0, -2) : points;
 }
 
-function pathOfRings(rings: Rings): Path {
+/** Rings as one path. */
+export function pathOfRings(rings: Rings): Path {
   const builder = new PathBuilder();
   for (const ring of rings) {
     builder.moveTo(ring[0], ring[1]);

@@ -15,8 +15,10 @@ export interface PackPiece {
 /** Sheets of one kind. */
 export interface PackSheet {
   readonly id: string;
-  /** Its outline and its holes, closed, in mm: where nothing lies that is in the way. */
+  /** Its outline and its holes, closed, in mm. Its margin goes along all of it. */
   readonly outline: Path;
+  /** What lies there and stays, closed outlines in mm: pieces keep the gap to it, as to each other. */
+  readonly obstacles: readonly Path[];
   /** How many there are; null for as many as it takes. */
   readonly count: number | null;
 }
