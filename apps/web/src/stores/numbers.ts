@@ -1,9 +1,10 @@
 import type { NumberStyle } from '@lambent/contracts';
-import { type LengthUnit, lengthsIn } from '@lambent/core/units';
+import { type LengthUnit, lengthsIn, type SpeedUnit, speedsIn } from '@lambent/core/units';
 import { useCallback } from 'react';
 import { create } from 'zustand';
 import { said } from '../words/words.ts';
 import { shownUnit, useShownUnit } from './length-unit.ts';
+import { shownSpeedUnit, useSpeedUnit } from './speed-unit.ts';
 
 const place = 'numbers';
 
@@ -34,20 +35,25 @@ export function written(figures: string): string {
 }
 
 /**
- * A sentence with figures in it: lengths in mm are said in the unit that is shown, and figures with a unit are written as the
+ * A sentence with figures in it: lengths in mm and speeds are said in the units that are shown, and figures with a unit are written as the
  * shop writes them. A point elsewhere may be one of a name, a file or an address.
  */
-export function inSentence(sentence: string, unit: LengthUnit = shownUnit()): string {
+export function inSentence(
+  sentence: string,
+  unit: LengthUnit = shownUnit(),
+  speedUnit: SpeedUnit = shownSpeedUnit(),
+): string {
   const { decimal } = marks[store.getState().style];
-  const inUnit = lengthsIn(said(sentence), unit);
+  const inUnit = speedsIn(lengthsIn(said(sentence), unit), speedUnit);
   if (decimal === '.') return inUnit;
   return inUnit.replace(/(?<=\d)\.(?=\d+ ?(?:mm|cm|in|m|s|ms|%|°|W|J|bar|l|MB|kB)(?![\p{L}\d]))/gu, decimal);
 }
 
-/** The same, of a part that follows when lengths are shown in another unit. */
+/** The same, of a part that follows when lengths or speeds are shown in another unit. */
 export function useInSentence(): (sentence: string) => string {
   const unit = useShownUnit();
-  return useCallback((sentence) => inSentence(sentence, unit), [unit]);
+  const speedUnit = useSpeedUnit();
+  return useCallback((sentence) => inSentence(sentence, unit, speedUnit), [unit, speedUnit]);
 }
 
 /** Thousands that a number is parted in: by spaces, which every shop may type, or by the shop's own mark. */

@@ -12,12 +12,19 @@ interface SpeedUnits {
 
 const store = create<SpeedUnits>(() => ({
   shop: 'mm/s',
-  own: speedUnits.find((unit) => unit === localStorage.getItem(place)) ?? null,
+  // Where there is no browser, as in tests, nothing was chosen.
+  own: speedUnits.find((unit) => unit === globalThis.localStorage?.getItem(place)) ?? null,
 }));
 
 /** The unit that speeds are shown and typed in. */
 export function useSpeedUnit(): SpeedUnit {
   return store(({ own, shop }) => own ?? shop);
+}
+
+/** The same, where nothing is to follow it. */
+export function shownSpeedUnit(): SpeedUnit {
+  const { own, shop } = store.getState();
+  return own ?? shop;
 }
 
 /** Both of them, to choose from. */

@@ -8,5 +8,5 @@ export {
   parseLengthFrom,
   parseLengths,
 } from './length.ts';
-export { lengthsIn } from './sentence.ts';
+export { lengthsIn, speedsIn } from './sentence.ts';
 export { formatSpeed, parseSpeed, type SpeedUnit, speedUnits } from './speed.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { lengthsIn } from './sentence.ts';
+import { lengthsIn, speedsIn } from './sentence.ts';
 
 test('lengths of a sentence are said in another unit, each of those that share one', () => {
   const said: readonly [mm: string, inches: string][] = [
@@ -25,6 +25,17 @@ test('names, speeds, counts and words stay', () => {
   for (const sentence of same) expect(lengthsIn(sentence, 'in')).toBe(sentence);
   expect(lengthsIn('Layer 2 to 25.4 mm', 'in')).toBe('Layer 2 to 1 in');
   expect(lengthsIn('lines of 25.4 mm on Layer 3 and 50.8 mm', 'in')).toBe('lines of 1 in on Layer 3 and 2 in');
+});
+
+test('speeds of a sentence are said in another unit; lengths, shares and names stay', () => {
+  expect(speedsIn('It goes at 400 mm/s, and no more than 25.4 to 50.8 mm/s there, 10 mm on.', 'in/s')).toBe(
+    'It goes at 15.7 in/s, and no more than 1 to 2 in/s there, 10 mm on.',
+  );
+  expect(speedsIn('Wren goes 1,000 mm/s at most.', 'mm/min')).toBe('Wren goes 60000 mm/min at most.');
+  const same = ['It speeds up by 3,000 mm/s².', 'The lens “50 mm/s” is not there.', '0.2 J/mm', 'No speed at all'];
+  for (const sentence of same) expect(speedsIn(sentence, 'in/s')).toBe(sentence);
+  for (const unit of ['mm/s', '%'] as const)
+    expect(speedsIn('It goes at 400 mm/s.', unit)).toBe('It goes at 400 mm/s.');
 });
 
 test('what is said in inches is the same length, to 0.01 mm; in mm nothing changes', () => {
