@@ -35,7 +35,7 @@ describe('laws', () => {
   );
   const wishes = fc
     .tuple(
-      fc.array(fc.tuple(outlines, fc.integer({ min: 1, max: 3 })), { minLength: 1, maxLength: 7 }),
+      fc.array(fc.tuple(outlines, fc.integer({ min: 1, max: 5 })), { minLength: 1, maxLength: 7 }),
       fc.constantFrom('none', 'half', 'quarter', 'free'),
       fc.constantFrom(0, 0.5, 3),
       fc.constantFrom(0, 4),
@@ -44,7 +44,8 @@ describe('laws', () => {
     .map(([pieces, turning, gapMm, marginMm, mirror]) =>
       wishOf([], {
         pieces: pieces.map(([outline, count], i) => ({ id: `${i}`, outline, count })),
-        sheets: [{ id: 'sheet', outline: rectangle(150, 110), obstacles: [], count: 2 }],
+        // Now and then there is too little room for all.
+        sheets: [{ id: 'sheet', outline: rectangle(150, 110), obstacles: [], count: pieces.length % 2 === 0 ? 1 : 2 }],
         turning: turning as PackWish['turning'],
         gapMm,
         marginMm,

@@ -74,7 +74,8 @@ export class TouchingLayout {
           if (!best || value > best.value) best = { index, spot, value };
         }
       }
-      if (!best) return failed;
+      // Of a kind that finds no place, only one was tried.
+      if (!best) return [...failed, ...left];
       const [piece] = left.splice(best.index, 1);
       this.put({ piece, turn: best.spot.turn, x: best.spot.x, y: best.spot.y });
     }

@@ -1,5 +1,9 @@
+import { sheetFrame } from '../document/sheet.ts';
 import { areaOf, sizeOfArea } from '../geometry/areas/area.ts';
-import type { Path } from '../geometry/paths/path.ts';
+import { multiply } from '../geometry/paths/matrix.ts';
+import { appendPath, type Path, PathBuilder, transformPath } from '../geometry/paths/path.ts';
+import { packedMatrix } from './check.ts';
+import type { JobPack } from './of-job.ts';
 import type { Packing, PackWish } from './wish.ts';
 
 /** How much of each sheet of a packing is used, from 0 to 1: what its pieces cover of it, margins counted. */
@@ -15,6 +19,33 @@ export function sheetUses({ pieces, sheets }: PackWish, packing: Packing): numbe
 export function leastSheets({ pieces, sheets }: PackWish): number {
   const wanted = pieces.reduce((sum, { outline, count }) => sum + sizeOf(outline) * (count ?? 0), 0);
   return Math.ceil(wanted / sizeOf(sheets[0].outline) - 1e-9);
+}
+
+/**
+ * Whether one packing of a wish is better than another, as far as both can be told apart without a search: by what is left
+ * over, by how many sheets it takes, and by how full the first of them are.
+ */
+export function isBetterPacking(wish: PackWish, mine: Packing, other: Packing): boolean {
+  const leftOver = ({ left }: Packing) =>
+    left.reduce((sum, count, i) => sum + (count > 0 ? count * sizeOf(wish.pieces[i].outline) : 0), 0);
+  const [mineLeft, otherLeft] = [leftOver(mine), leftOver(other)];
+  if (Math.abs(mineLeft - otherLeft) > 1e-3) return mineLeft < otherLeft;
+  if (mine.sheets.length !== other.sheets.length) return mine.sheets.length < other.sheets.length;
+  const [uses, otherUses] = [sheetUses(wish, mine), sheetUses(wish, other)];
+  const differs = uses.findIndex((use, i) => Math.abs(use - otherUses[i]) > 1e-9);
+  return differs >= 0 && uses[differs] > otherUses[differs];
+}
+
+/** The outlines of all pieces as they come to lie on the bed, as one path in mm. */
+export function packedOutlines({ wish, sheets }: Pick<JobPack, 'wish' | 'sheets'>, packing: Packing): Path {
+  const builder = new PathBuilder();
+  for (const { sheet, pieces } of packing.sheets) {
+    for (const place of pieces) {
+      const matrix = multiply(sheetFrame(sheets[sheet]), packedMatrix(place));
+      appendPath(builder, transformPath(wish.pieces[place.piece].outline, matrix), true);
+    }
+  }
+  return builder.build();
 }
 
 function sizeOf(outline: Path): number {

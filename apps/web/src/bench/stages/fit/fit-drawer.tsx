@@ -8,6 +8,7 @@ import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
 import { TestPiecesPart } from './test-pieces-part.tsx';
 
+const PackPart = lazy(() => import('./pack-part.tsx'));
 const ScanCardPart = lazy(() => import('./scan-card-part.tsx'));
 const SquarePart = lazy(() => import('./square-part.tsx'));
 
@@ -21,6 +22,15 @@ export function FitDrawer() {
           { name: t('Border'), about: t('One outline around everything'), part: <BorderPart /> },
           { name: t('Clearance'), about: t('How parts meet'), part: <FitsPart /> },
           { name: t('Kerf'), about: t('What the beam takes away'), part: <KerfPart /> },
+          {
+            name: t('Pack'),
+            about: t('Little waste on the sheet'),
+            part: (
+              <Suspense>
+                <PackPart />
+              </Suspense>
+            ),
+          },
           { name: t('Test pieces'), about: t('Measure kerf and fits'), part: <TestPiecesPart /> },
           {
             name: t('Scan offset'),

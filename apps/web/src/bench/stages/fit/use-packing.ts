@@ -1,0 +1,71 @@
+import { isBetterPacking, type JobPack, type Packing } from '@lambent/core/packing';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { PackAsk, PackNews } from '../../../workers/pack.worker.ts';
+
+/** So long better packings are looked for. */
+const lookSeconds = 60;
+/** So many workers look at most; as many processors are left to the page and the plan. */
+const mostWorkers = 4;
+
+/** What a look for packings has come to. */
+export interface PackLook {
+  readonly pack: JobPack;
+  readonly best: Packing | null;
+  readonly tries: number;
+  readonly isWorking: boolean;
+  /** Whether it could not be worked out. */
+  readonly isBroken: boolean;
+}
+
+/** Looks for packings in workers, better and better: what it has come to, and what begins, stops and forgets it. */
+export function usePackLook() {
+  const [look, setLook] = useState<PackLook | null>(null);
+  const workers = useRef<Worker[]>([]);
+  const end = useCallback(() => {
+    for (const worker of workers.current) worker.terminate();
+    workers.current = [];
+  }, []);
+  useEffect(() => end, [end]);
+  const begin = useCallback(
+    (pack: JobPack) => {
+      end();
+      setLook({ pack, best: null, tries: 0, isWorking: true, isBroken: false });
+      const count = Math.max(1, Math.min(mostWorkers, (navigator.hardwareConcurrency ?? 2) - 2));
+      const tries = new Array<number>(count).fill(0);
+      let working = count;
+      workers.current = tries.map((_, i) => {
+        const worker = new Worker(new URL('../../../workers/pack.worker.ts', import.meta.url), { type: 'module' });
+        worker.onmessage = ({ data: { packing, tries: tried, isOver } }: MessageEvent<PackNews>) => {
+          tries[i] = tried;
+          if (isOver) working--;
+          setLook((known) => {
+            if (!known) return known;
+            const isGain = packing && (!known.best || isBetterPacking(pack.wish, packing, known.best));
+            return {
+              ...known,
+              best: isGain ? packing : known.best,
+              tries: tries.reduce((sum, more) => sum + more, 0),
+              isWorking: working > 0,
+            };
+          });
+        };
+        worker.onerror = () => {
+          end();
+          setLook((known) => known && { ...known, isWorking: false, isBroken: known.best === null });
+        };
+        worker.postMessage({ wish: pack.wish, seed: i + 1, seconds: lookSeconds } satisfies PackAsk);
+        return worker;
+      });
+    },
+    [end],
+  );
+  const stop = useCallback(() => {
+    end();
+    setLook((known) => known && { ...known, isWorking: false });
+  }, [end]);
+  const forget = useCallback(() => {
+    end();
+    setLook(null);
+  }, [end]);
+  return { look, begin, stop, forget };
+}
