@@ -35,7 +35,7 @@ test('a job in inches says every length in inches, on every stage', async ({ pag
     expect([stage, await lengthsInMm(page)]).toEqual([stage, []]);
   }
   await openStage(page, 'Fit');
-  for (const making of ['Offset', 'Border', 'Clearance', 'Kerf', 'Test pieces', 'Scan offset', 'Axes']) {
+  for (const making of ['Offset', 'Border', 'Clearance', 'Kerf', 'Pack', 'Test pieces', 'Scan offset', 'Axes']) {
     const head = page.getByRole('button', { name: new RegExp(`^${making} `) });
     if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
     expect([making, await lengthsInMm(page)]).toEqual([making, []]);
