@@ -35,8 +35,8 @@ export function written(figures: string): string {
 }
 
 /**
- * A sentence with figures in it: lengths in mm and speeds are said in the units that are shown, and figures with a unit are written as the
- * shop writes them. A point elsewhere may be one of a name, a file or an address.
+ * A sentence with figures in it. Lengths in mm and speeds are said in the units that are shown. Figures with a unit are
+ * written as the shop writes them. A point elsewhere may be one of a name, a file or an address.
  */
 export function inSentence(
   sentence: string,

@@ -1,5 +1,6 @@
 import type { Box } from '../geometry/paths/box.ts';
 import { emptyBox } from '../geometry/paths/box.ts';
+import { signedArea } from '../geometry/paths/flatten.ts';
 
 /** Numbers kept of each edge: where it begins and ends on one axis, where it then is on the other, and its sign. */
 export const edgeNumbers = 5;
@@ -25,20 +26,15 @@ export interface Shape {
 /** Closed rings as points, x and y one after another: outer ones and holes turn opposite ways. */
 export type Rings = readonly Float64Array[];
 
-/** Twice the area that a ring goes round, below 0 where it turns the other way. */
-export function turnedArea(ring: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < ring.length; i += 2) {
-    const next = (i + 2) % ring.length;
-    sum += ring[i] * ring[next + 1] - ring[next] * ring[i + 1];
-  }
-  return sum;
+/** What rings enclose, in mm²; below 0 where the outer ones turn the other way. */
+export function areaOfRings(rings: Rings): number {
+  return rings.reduce((sum, points) => sum + signedArea({ points, closed: true }), 0);
 }
 
 /** The shape of rings. Those that go round most decide which way is outward. */
 export function shapeOf(rings: Rings): Shape {
-  const twice = rings.reduce((sum, ring) => sum + turnedArea(ring), 0);
-  const way = Math.sign(twice) || 1;
+  const area = areaOfRings(rings);
+  const way = Math.sign(area) || 1;
   const [overY, overX]: [number[], number[]] = [[], []];
   let box = emptyBox;
   for (const ring of rings) {
@@ -55,7 +51,7 @@ export function shapeOf(rings: Rings): Shape {
       pushEdge(overX, x0, x1, y0, y1, way);
     }
   }
-  return { overY: inOrder(overY), overX: inOrder(overX), box, area: Math.abs(twice) / 2 };
+  return { overY: inOrder(overY), overX: inOrder(overX), box, area: Math.abs(area) };
 }
 
 function pushEdge(edges: number[], from: number, to: number, begin: number, then: number, way: number): void {

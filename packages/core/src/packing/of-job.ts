@@ -1,11 +1,12 @@
 import { boundsOf, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
+import { outlineOf, rectangleOf } from '../document/shapes.ts';
 import { type Sheet, sheetFrame } from '../document/sheet.ts';
 import { parkItems, transformEach } from '../edits/items.ts';
 import { copyItems } from '../edits/repeat.ts';
 import { type Box, boxHeight, boxOf, uniteBoxes } from '../geometry/paths/box.ts';
 import { invert, type Matrix, multiply, translation } from '../geometry/paths/matrix.ts';
-import { type Path, PathBuilder, transformPath } from '../geometry/paths/path.ts';
+import { type Path, transformPath } from '../geometry/paths/path.ts';
 import { isBurnt, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { packedMatrix } from './check.ts';
@@ -110,6 +111,6 @@ export function layPacked(
   return parked.size > 0 ? parkItems(lying, parked, true) : lying;
 }
 
-function rectangle({ minX, minY, maxX, maxY }: Box): Path {
-  return new PathBuilder().moveTo(minX, minY).lineTo(maxX, minY).lineTo(maxX, maxY).lineTo(minX, maxY).close().build();
+function rectangle(bounds: Box): Path {
+  return outlineOf(rectangleOf(bounds));
 }

@@ -36,7 +36,7 @@ export function drawnPieces(
   );
   const nesting = nestOutlines(lines.map(({ line }) => line));
   const roots = nestRoots(nesting);
-  // Whatever is joined item, in joined group, or in joined outline, is joined piece.
+  // Whatever is one item, in one group, or in one outline, is one piece.
   const joined = new Components(items.length + lines.length);
   const groups = new Map<string, number>();
   items.forEach((item, i) => {

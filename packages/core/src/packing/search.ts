@@ -28,8 +28,7 @@ const [fewOrders, mostOrders] = [40, 3000];
  */
 export function* searched(search: Search, random: () => number): Generator<Laid | null> {
   let best: Score | null = null;
-  for (const laid of isAllBoxes(search) ? ordersOfBoxes(search, random) : relaidAgain(search, random)) {
-    const score = scoreOf(search, laid);
+  for (const { laid, score } of isAllBoxes(search) ? ordersOfBoxes(search, random) : relaidAgain(search, random)) {
     const isGain = !best || isBetter(score, best);
     yield isGain ? laid : null;
     if (isGain) best = score;
@@ -37,54 +36,60 @@ export function* searched(search: Search, random: () => number): Generator<Laid 
   }
 }
 
+/** A layout with how good it is. */
+interface Scored {
+  readonly laid: Laid;
+  readonly score: Score;
+}
+
+function scored(search: Search, laid: Laid): Scored {
+  return { laid, score: scoreOf(search, laid) };
+}
+
 /** Layouts of rectangles: of an order in which two change places, or one goes elsewhere, what is no worse is gone on from. */
-function* ordersOfBoxes(search: Search, random: () => number): Generator<Laid> {
+function* ordersOfBoxes(search: Search, random: () => number): Generator<Scored> {
   const skyline = new SkylineLayout(search);
   for (let round = 0; ; round++) {
     let order = bySize(search, search.wanted, round === 0 ? 0 : 1, random);
     const isAcross = round % 2 === 1;
     const patience = Math.min(mostOrders, fewOrders * 2 ** Math.floor(round / 2));
-    let laid = skyline.lay(order, isAcross);
-    yield laid;
-    let score = scoreOf(search, laid);
+    let now = scored(search, skyline.lay(order, isAcross));
+    yield now;
     for (let since = 0; since < patience; since++) {
       const next = [...order];
       const [i, k] = [Math.floor(random() * next.length), Math.floor(random() * next.length)];
       if (random() < 0.5) [next[i], next[k]] = [next[k], next[i]];
       else next.splice(k, 0, ...next.splice(i, 1));
-      laid = skyline.lay(next, isAcross);
-      yield laid;
-      const nextScore = scoreOf(search, laid);
-      if (isBetter(score, nextScore)) continue;
-      if (isBetter(nextScore, score)) since = 0;
-      [order, score] = [next, nextScore];
+      const tried = scored(search, skyline.lay(next, isAcross));
+      yield tried;
+      if (isBetter(now.score, tried.score)) continue;
+      if (isBetter(tried.score, now.score)) since = 0;
+      [order, now] = [next, tried];
     }
   }
 }
 
 /** Layouts of touching pieces: what is better, or not much worse, is gone on from. */
-function* relaidAgain(search: Search, random: () => number): Generator<Laid> {
-  let now = laidFrom(search, [], 0, bySize(search, search.wanted, 0, random), random, 0);
+function* relaidAgain(search: Search, random: () => number): Generator<Scored> {
+  let now = scored(search, laidFrom(search, [], 0, bySize(search, search.wanted, 0, random), random, 0));
   yield now;
   // What finds no place where nothing lies finds none however often it is tried.
-  if (now.places.every((there) => there.length === 0)) return;
+  if (now.laid.places.every((there) => there.length === 0)) return;
   let best = now;
-  let [nowScore, bestScore] = [scoreOf(search, now), scoreOf(search, now)];
   let [nextPush, pause] = [16, 16];
   for (let tries = 1; ; tries++) {
     const isPush = tries === nextPush;
-    const next = isPush ? pushedIn(search, now, random) : relaid(search, now, random);
+    const laid = isPush ? pushedIn(search, now.laid, random) : relaid(search, now.laid, random);
     if (isPush) {
-      pause = next === now ? Math.min(256, pause * 2) : 8;
+      pause = laid === now.laid ? Math.min(256, pause * 2) : 8;
       nextPush = tries + pause;
     }
-    const nextScore = scoreOf(search, next);
+    const next = scored(search, laid);
     const slack = mostSlack * (0.5 + 0.5 * Math.cos((2 * Math.PI * tries) / triesAway)) * random();
-    if (!isBetter(nowScore, nextScore) || nextScore.filled >= nowScore.filled - slack)
-      [now, nowScore] = [next, nextScore];
-    if (isBetter(nextScore, bestScore)) [best, bestScore] = [next, nextScore];
+    if (!isBetter(now.score, next.score) || next.score.filled >= now.score.filled - slack) now = next;
+    if (isBetter(next.score, best.score)) best = next;
     yield next;
-    if (tries % triesAway === 0) [now, nowScore] = [best, bestScore];
+    if (tries % triesAway === 0) now = best;
   }
 }
 

@@ -1,8 +1,8 @@
 import { areaOf, growArea, linesOfArea } from '../geometry/areas/area.ts';
-import { flatten } from '../geometry/paths/flatten.ts';
+import { flatten, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
 import { type Path, PathBuilder, Verb } from '../geometry/paths/path.ts';
 import { simplifyPolyline } from '../geometry/paths/simplify.ts';
-import { type Rings, shapeOf, turnedArea } from './edges.ts';
+import { areaOfRings, type Rings, shapeOf } from './edges.ts';
 import type { Turned } from './layout.ts';
 import type { PackWish, Turning } from './wish.ts';
 
@@ -34,7 +34,7 @@ const freeStep = 30;
 export function ringsAround(outline: Path, distance: number, fillsHoles: boolean): Rings {
   const isCurved = outline.verbs.includes(Verb.cubic);
   const lines = flatten(outline, curveTolerance).filter(({ closed }) => closed);
-  const size = Math.sqrt(Math.max(0, ...lines.map(({ points }) => Math.abs(turnedArea(points)) / 2)));
+  const size = Math.sqrt(Math.max(0, ...lines.map((line) => Math.abs(signedArea(line)))));
   // Straight lines are taken as they are. Of curves, the fewer the better.
   const strays = isCurved ? Math.min(mostStray, Math.max(leastStray, size * strayShare)) : 1e-6;
   const simple = lines.map(({ points }) => simplifyRing(points, strays));
@@ -51,12 +51,11 @@ export function grownBy(rings: Rings, distance: number): Rings {
 
 /** Rings of which outer ones turn clockwise on the screen, and holes the other way. */
 function normal(rings: Rings): Rings {
-  const total = rings.reduce((sum, ring) => sum + turnedArea(ring), 0);
-  return total >= 0 ? rings : rings.map(reversedRing);
+  return areaOfRings(rings) >= 0 ? rings : rings.map(reversedRing);
 }
 
 function outermost(rings: Rings): Rings {
-  return rings.filter((ring) => turnedArea(ring) > 0);
+  return rings.filter((ring) => areaOfRings([ring]) > 0);
 }
 
 function reversedRing(ring: Float64Array): Float64Array {
@@ -139,7 +138,7 @@ export function ringsTurned(rings: Rings, { angle, isMirrored }: Turn): Rings {
 
 /** A piece as it lies each way it may: its shape, grown a little, and its corners. @param isCurved whether its outline is */
 export function turnedPieces(rings: Rings, turns: readonly Turn[], isCurved: boolean): Turned[] {
-  const area = Math.abs(rings.reduce((sum, ring) => sum + turnedArea(ring), 0)) / 2;
+  const area = Math.abs(areaOfRings(rings));
   const grown = grownBy(rings, Math.max(0.2, Math.sqrt(area) / 100));
   const corners = [cornersOf(rings)];
   const inner = [pointsWithin(rings)];
@@ -189,7 +188,8 @@ function pointsWithin(rings: Rings): Float64Array {
   for (let i = 0; i < columns * columns; i++) {
     const x = box.minX + (((i % columns) + 0.5) / columns) * (box.maxX - box.minX);
     const y = box.minY + ((Math.floor(i / columns) + 0.5) / columns) * (box.maxY - box.minY);
-    if (rings.reduce((odd, ring) => odd !== isIn(ring, x, y), false)) found.push({ x, y });
+    if (rings.reduce((odd, points) => odd !== polylineContains({ points, closed: true }, x, y), false))
+      found.push({ x, y });
   }
   // Each is the one farthest from those before it.
   const away = found.map(() => Infinity);
@@ -204,14 +204,4 @@ function pointsWithin(rings: Rings): Float64Array {
     }
   }
   return Float64Array.from(out.flatMap(({ x, y }) => [x, y]));
-}
-
-function isIn(ring: Float64Array, x: number, y: number): boolean {
-  let odd = false;
-  for (let i = 0; i < ring.length; i += 2) {
-    const next = (i + 2) % ring.length;
-    if (ring[i + 1] <= y === ring[next + 1] <= y) continue;
-    if (ring[i] + ((y - ring[i + 1]) / (ring[next + 1] - ring[i + 1])) * (ring[next] - ring[i]) > x) odd = !odd;
-  }
-  return odd;
 }
