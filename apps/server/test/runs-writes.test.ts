@@ -194,6 +194,35 @@ describe('a sheet that was taken', () => {
     expect(taken(id)).toHaveLength(1);
   });
 
+  test('gives an offcut of any outline; one that is used up and put back has it still', async () => {
+    const id = await begin(fresh());
+    await end(id);
+    const outline = [
+      [0, 0, 300, 0, 300, 200, 0, 200],
+      [50, 50, 100, 50, 50, 100],
+    ];
+    const bad = { ...wish(300, 200), outline: [[0, 0, 301, 0, 0, 200]] };
+    expect(await bench.write('keepOffcut', id, bad)).toMatchObject({
+      refused: {
+        status: 400,
+        code: 'offcut-outline',
+        message: 'The outline of an offcut lies within its width and height, from its own top left.',
+      },
+    });
+    expect(stock()).toHaveLength(1);
+    expect(await bench.write('keepOffcut', id, { ...wish(300, 200), outline })).toEqual({ done: undefined });
+    expect(taken(id)[0].keptOffcut).toEqual({ width: 300, height: 200, outline });
+    const offcut = stock().find((entry) => entry.offcut);
+    expect(offcut).toMatchObject({ width: 300, height: 200, count: 1, outline });
+
+    const next = await begin(fresh({ ...sheet('s3'), width: 300, height: 200, stockId: offcut?.id }), 'run-2');
+    await end(next);
+    expect(stock().some((entry) => entry.offcut)).toBe(false);
+    expect(taken(next)[0].outline).toEqual(outline);
+    await bench.write('putBackSheet', next, 's3', 'Noor');
+    expect(stock()).toContainEqual(offcut);
+  });
+
   test('is changed alone, of several of a run', async () => {
     const id = await begin(fresh(sheet('s1'), sheet('s2')));
     await end(id);

@@ -47,7 +47,7 @@ describe('what a stand-in is told', () => {
   const ply = { id: 'ply', name: 'Birch', family: 'Plywood', thicknessMm: 3, measuredMm: 3.1 } as Material;
   const slab: Sheet = { id: 'a', materialId: 'ply', x: 10, y: 20, width: 100, height: 50, margin: 3 };
   const told = (sheets: readonly Sheet[], origin: Origin = 'top-left') =>
-    JSON.parse(sheetsOn({ sheets }, machineWith(origin), [ply]));
+    JSON.parse(sheetsOn(sheets, machineWith(origin), [ply]));
 
   test('is each sheet’s corners in its own frame, what it is and how thick it is as it was measured', () => {
     expect(told([slab])).toEqual([
@@ -82,7 +82,11 @@ describe('what a stand-in is told', () => {
       [35, -5],
     ]);
     expect(told([{ ...slab, materialId: 'gone' }])).toEqual([]);
-    const many = sheetsOn({ sheets: Array.from({ length: 2000 }, () => slab) }, machineWith('centre'), [ply]);
+    const many = sheetsOn(
+      Array.from({ length: 2000 }, () => slab),
+      machineWith('centre'),
+      [ply],
+    );
     expect(many.length).toBeLessThan(65_536);
   });
 });

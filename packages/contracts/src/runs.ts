@@ -1,6 +1,17 @@
 import type { Finding } from '@lambent/core/checks';
 import { Type } from 'class-transformer';
-import { IsBoolean, IsInt, IsISO8601, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import {
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsISO8601,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  Min,
+} from 'class-validator';
 import type { MachineState } from './machines.ts';
 
 /** Which runs are asked for. */
@@ -132,10 +143,12 @@ export interface TakenSheet {
   height: number;
   price: number | null;
   offcut: boolean;
+  /** The outline of an offcut that is no rectangle. */
+  outline?: number[][];
   /** It was not used up after all. */
   putBack?: boolean;
   /** What was left of it, and was kept. */
-  keptOffcut?: { width: number; height: number };
+  keptOffcut?: { width: number; height: number; outline?: number[][] };
 }
 
 class OfRunsSheetDto {
@@ -162,6 +175,11 @@ export class OffcutDto extends OfRunsSheetDto {
   @Min(1, { message: 'An offcut is 1 mm high at least.' })
   @Max(10_000, { message: 'No offcut is that high.' })
   height!: number;
+
+  /** Its outline with its holes, each the x and y of its points from its own top left, in mm; a rectangle where it is left out. */
+  @IsOptional()
+  @IsArray({ message: 'The outline of an offcut is a list of closed lines.' })
+  outline?: number[][];
 }
 
 /** `held` is a run that stands, the beam off, and can go on. */

@@ -1,5 +1,5 @@
 import type { RunAnswer } from '@lambent/contracts';
-import type { JobDocument, Run } from '@lambent/core/document';
+import { type JobDocument, type Run, sheetsInRun } from '@lambent/core/document';
 import type { Point } from '@lambent/core/geometry';
 import { fromMachine, type Machine } from '@lambent/core/machine';
 import type { RunBasis } from '@lambent/core/plan';
@@ -94,7 +94,7 @@ export class RunSender {
     if (busy) throw busy;
     const isFresh = jobRun.stock !== 'in place' && after === null;
     if (machine && driver.camera && (isFresh || this.laidFor.get(machineId) !== jobId)) {
-      await driver.camera.lay(sheetsOn(document, machine, materials));
+      await driver.camera.lay(sheetsOn(sheetsInRun(document, jobRun), machine, materials));
       this.laidFor.set(machineId, jobId);
     }
     const run = {
@@ -116,7 +116,7 @@ export class RunSender {
       // What goes on lies on the sheets that are there.
       uses: {
         stock: after ? ('in place' as const) : jobRun.stock,
-        sheets: document.sheets.filter((sheet) => sheetIds.includes(sheet.id)),
+        sheets: sheetsInRun(document, jobRun).filter((sheet) => sheetIds.includes(sheet.id)),
       },
       by,
       basis,

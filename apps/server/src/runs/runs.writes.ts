@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { OffcutDto, RunStatus, TakenSheet } from '@lambent/contracts';
 import type { Sheet } from '@lambent/core/document';
-import { addOffcut, putSheetBack, stockOf, takeSheet } from '@lambent/core/recipes';
+import { addOffcut, outlineFault, putSheetBack, stockOf, takeSheet } from '@lambent/core/recipes';
 import { MaterialEntity } from '../book/book.entities.ts';
 import { changeStock } from '../book/book.writes.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
@@ -68,8 +68,18 @@ export async function endRun(
     const from = stockOf(material?.stock ?? undefined, sheet);
     if (!from || stillLies(earlier, run, sheet)) continue;
     const { id: stockId, width, height, price, offcut = false } = from;
+    const outline = from.outline && { outline: from.outline.map((ring) => [...ring]) };
     await changeStock(writing, `the run of “${run.job.title}”`, sheet.materialId, (all) => takeSheet(all, stockId));
-    taken.push({ sheetId: sheet.id, materialId: sheet.materialId, stockId, width, height, price, offcut });
+    taken.push({
+      sheetId: sheet.id,
+      materialId: sheet.materialId,
+      stockId,
+      width,
+      height,
+      price,
+      offcut,
+      ...outline,
+    });
   }
   await writing.update(RunEntity, { id }, { status, reason, doneLine, machineS, taken, endedAt: new Date() });
   if (picture) await writing.insert(BurntPictureEntity, { ...picture, runId: id, codes: Buffer.from(picture.codes) });
@@ -80,19 +90,22 @@ export async function endRun(
 export async function putBackSheet(writing: Writing, runId: string, sheetId: string, author: string): Promise<void> {
   await changeTaken(writing, runId, sheetId, async (sheet) => {
     if (sheet.putBack) throw new PlainError(409, 'put-back', 'That sheet was put back already.');
-    const { stockId, width, height, price, offcut } = sheet;
-    const entry = { id: stockId, width, height, price, count: 1, ...(offcut ? { offcut } : {}) };
+    const { stockId, width, height, price, offcut, outline } = sheet;
+    const kind = { ...(offcut ? { offcut } : {}), ...(outline ? { outline } : {}) };
+    const entry = { id: stockId, width, height, price, count: 1, ...kind };
     await changeStock(writing, author, sheet.materialId, (all) => putSheetBack(all, entry));
     return { ...sheet, putBack: true };
   });
 }
 
-/** Keeps what is left of a sheet. @throws PlainError 400 where it is larger than that, 404 where the run took none */
+/** Keeps what is left of a sheet. @throws PlainError 400 where it is larger than that, or has no proper outline, 404 where the run took none */
 export async function keepOffcut(
   writing: Writing,
   runId: string,
-  { sheetId, width, height, by }: OffcutDto,
+  { sheetId, width, height, outline, by }: OffcutDto,
 ): Promise<void> {
+  const fault = outline && outlineFault(outline, width, height);
+  if (fault) throw new PlainError(400, 'offcut-outline', `The outline of an offcut ${fault}.`);
   await changeTaken(writing, runId, sheetId, async (sheet) => {
     const fits = (w: number, h: number) => w <= sheet.width && h <= sheet.height;
     if (!fits(width, height) && !fits(height, width)) {
@@ -102,8 +115,9 @@ export async function keepOffcut(
         `An offcut is no larger than the sheet, ${sheet.width} × ${sheet.height} mm.`,
       );
     }
-    await changeStock(writing, by, sheet.materialId, (all) => addOffcut(all, { id: randomUUID(), width, height }));
-    return { ...sheet, keptOffcut: { width, height } };
+    const kept = { width, height, ...(outline ? { outline } : {}) };
+    await changeStock(writing, by, sheet.materialId, (all) => addOffcut(all, { id: randomUUID(), ...kept }));
+    return { ...sheet, keptOffcut: kept };
   });
 }
 

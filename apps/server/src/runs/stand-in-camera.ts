@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { type JobDocument, sheetCorners } from '@lambent/core/document';
+import { type Sheet, sheetCorners } from '@lambent/core/document';
 import { fromMachine, type Machine, toMachine } from '@lambent/core/machine';
 import { type BurntPicture, type Material, thicknessOf } from '@lambent/core/recipes';
 
@@ -13,12 +13,8 @@ const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 /** So many fit on the longest line that a stand-in takes. */
 const mostSheets = 250;
 
-/** The sheets of a job as a stand-in is told of them, in the machine's own frame, as JSON. */
-export function sheetsOn(
-  { sheets }: Pick<JobDocument, 'sheets'>,
-  machine: Machine,
-  materials: readonly Material[],
-): string {
+/** The sheets on the bed as a stand-in is told of them, in the machine's own frame, as JSON. */
+export function sheetsOn(sheets: readonly Sheet[], machine: Machine, materials: readonly Material[]): string {
   const told = sheets.slice(0, mostSheets).flatMap((sheet) => {
     const material = materials.find(({ id }) => id === sheet.materialId);
     if (!material) return [];

@@ -23,8 +23,9 @@ export function chooseMaterial(actions: BenchActions, materialId: string, sheetI
     if (known.materialId === materialId) return job;
     const isLast = sheets.every((sheet) => sheet === known || sheet.materialId !== known.materialId);
     // What was measured, and taken from stock, was another sheet.
-    const { thicknessMm: _, stockId: __, ...plain } = known;
-    return setSheet(isLast ? forgetSettings(job, known.materialId) : job, { ...plain, materialId });
+    const { thicknessMm: _, stockId, outline, ...plain } = known;
+    const drawn = stockId === undefined && outline ? { outline } : {};
+    return setSheet(isLast ? forgetSettings(job, known.materialId) : job, { ...plain, ...drawn, materialId });
   });
   saySettingsGone(actions, byHand, t('the other material'));
 }

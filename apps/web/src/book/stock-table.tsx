@@ -6,8 +6,10 @@ import { createContext, useContext } from 'react';
 import { api } from '../api.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { type CellOf, DataTable, type tableParts } from '../ui/data-table.tsx';
+import { formatLength } from '../ui/figures.ts';
 import { LengthField } from '../ui/length-field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
+import { OutlinePicture } from '../ui/outline-picture.tsx';
 import { parsePlain } from '../ui/plain-number.ts';
 import { TypedField } from '../ui/typed-field.tsx';
 import { t } from '../words/words.ts';
@@ -22,10 +24,11 @@ const Stock = createContext<{
   currency: string;
 }>({ set: () => undefined, remove: () => {}, currency: '' });
 
-/** A side of the sheet; the column’s id is the field. */
+/** A side of the sheet; the column’s id is the field. That of an outline follows from it. */
 function SideCell({ row: { original }, column }: Cell) {
   const { set } = useContext(Stock);
   const side = column.id as 'width' | 'height';
+  if (original.outline) return <span className="figures">{formatLength(original[side], 'mm')}</span>;
   return (
     <LengthField
       bare
@@ -76,6 +79,16 @@ function PriceCell({ row: { original } }: Cell) {
   );
 }
 
+/** Whether it is whole or an offcut; the outline of one that is no rectangle. */
+function KindCell({ row: { original } }: Cell) {
+  return (
+    <span className="flex items-center gap-1.5">
+      {original.offcut ? t('offcut') : t('whole')}
+      {original.outline && <OutlinePicture shape={original} className="h-7 w-10" />}
+    </span>
+  );
+}
+
 function RemoveCell({ row: { original } }: Cell) {
   const { remove } = useContext(Stock);
   return (
@@ -98,8 +111,8 @@ const columns = [
   helper.display({
     id: 'kind',
     header: t('Kind'),
-    cell: ({ row: { original } }) => (original.offcut ? t('offcut') : t('whole')),
-    meta: { head: 'py-1 w-[60px]', cell: 'text-[12px] text-quiet' },
+    cell: KindCell,
+    meta: { head: 'py-1 w-[96px]', cell: 'text-[12px] text-quiet' },
   }),
   helper.display({
     id: 'remove',

@@ -3,7 +3,15 @@ import type { JobDocument } from '@lambent/core/document';
 import { type ProgramWays, prepareWithPictures } from '@lambent/core/formats';
 import type { Progress } from '@lambent/core/geometry';
 import type { Machine } from '@lambent/core/machine';
-import { countPieces, piecesBySize, planJob, prepareJob, priceOf, type RunChoice } from '@lambent/core/plan';
+import {
+  countPieces,
+  piecesBySize,
+  planJob,
+  prepareJob,
+  priceOf,
+  type RunChoice,
+  travelTime,
+} from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
 import type { ArtworkWish } from './outgoing-files.ts';
 import { picturesOf, unpacked } from './worker-files.ts';
@@ -16,6 +24,8 @@ const filesOut = () => import('./outgoing-files.ts');
 /** What a run comes to: how long it takes, and how many pieces come out. */
 export interface RunExtent {
   readonly timeS: number;
+  /** How much of that the head moves unlit. */
+  readonly travelS: number;
   readonly pieces: number;
 }
 
@@ -24,7 +34,8 @@ export const filesWork = {
   /** What a run of a job comes to that is not the one on the Bench. */
   async runExtent(_: Progress, job: JobDocument, shop: ShopLists, choice: RunChoice): Promise<RunExtent> {
     const prepared = await prepareWithPictures(job, shop, choice, unpacked);
-    return { timeS: planJob(prepared).timeS, pieces: countPieces(piecesBySize(prepared)).pieces };
+    const plan = planJob(prepared);
+    return { timeS: plan.timeS, travelS: travelTime(plan), pieces: countPieces(piecesBySize(prepared)).pieces };
   },
 
   /** The program of a run, as a file. */

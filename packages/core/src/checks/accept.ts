@@ -12,7 +12,7 @@ import type { Finding } from './finding.ts';
  */
 
 /** Findings that are about where things lie, and not only about what they are. */
-const aboutPlace: ReadonlySet<FindingCode> = new Set(['into-margin', 'off-sheet', 'parked']);
+const aboutPlace: ReadonlySet<FindingCode> = new Set(['into-margin', 'off-sheet', 'on-blocked', 'parked']);
 
 const looks = new WeakMap<Item, string>();
 

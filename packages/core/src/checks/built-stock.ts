@@ -7,8 +7,8 @@ import { type Check, countOf, finding } from './finding.ts';
 const sameMm = 0.005;
 
 /** Parts from numbers that lie on stock of another thickness than they were made for: their joints do not fit. */
-export const checkBuiltStock: Check = ({ job, layers }) => {
-  const { built, drawing, sheets } = job;
+export const checkBuiltStock: Check = ({ job, sheets, layers }) => {
+  const { built, drawing } = job;
   if (built.length === 0) return [];
   const stockUnder = new Map<Item, number>();
   for (const { placed, material, on } of layers) {

@@ -277,6 +277,12 @@ export const catalogue = {
     why: 'It is drawn to burn, and no run burns it.',
     mends: [],
   },
+  'on-blocked': {
+    title: 'On a blocked place',
+    levels: warns,
+    why: 'There is a hole of an earlier burn, a knot or a clamp: the piece is spoilt, or the head runs against it.',
+    mends: [],
+  },
   'hidden-parts': {
     title: 'Hidden parts',
     levels: notes,

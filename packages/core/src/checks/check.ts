@@ -2,6 +2,7 @@ import type { BurnPlan } from '../plan/plan.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { withAccepted } from './accept.ts';
 import { checkBeamPath } from './beam-path.ts';
+import { checkBlocked } from './blocked.ts';
 import { checkBuiltStock } from './built-stock.ts';
 import type { FindingLevel } from './catalogue.ts';
 import { checkCrossingCuts } from './crossing-cuts.ts';
@@ -47,6 +48,7 @@ const checks: readonly Check[] = [
   checkBeamPath,
   checkSheet,
   checkSheetPlaces,
+  checkBlocked,
   checkSettings,
   checkFaint,
   checkWaiting,

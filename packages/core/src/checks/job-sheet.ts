@@ -1,10 +1,11 @@
 import { boundsOfAll, pathOf } from '../document/item.ts';
 import { landingWords, type Run } from '../document/run.ts';
-import { type Sheet, sheetCorners } from '../document/sheet.ts';
+import { type Sheet, sheetCorners, sheetFrame } from '../document/sheet.ts';
+import { sheetOutline, voidsOutline } from '../document/sheet-outline.ts';
 import type { JobSheet, SheetColumn, SheetPicture, SheetTable } from '../formats/job-sheet.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
-import { appendPath, type Path, PathBuilder } from '../geometry/paths/path.ts';
+import { appendPath, type Path, PathBuilder, transformPath } from '../geometry/paths/path.ts';
 import { machineZero, toMachine } from '../machine/frame.ts';
 import { beamOf } from '../machine/machine.ts';
 import { fillsAreas, followsLines, isBurnt, operationOf } from '../operations/operations.ts';
@@ -85,27 +86,42 @@ function nameOfSheet({ materialId, thicknessMm }: Sheet, materials: Shop['materi
 }
 
 function pictureOf(prepared: PreparedJob, materials: Shop['materials']): SheetPicture {
-  const { job, machine } = prepared;
+  const { sheets, machine } = prepared;
   return {
     bedWidth: machine.bedWidth,
     bedHeight: machine.bedHeight,
     zero: machineZero(machine),
-    sheets: job.sheets.map((sheet) => ({ name: nameOfSheet(sheet, materials), corners: sheetCorners(sheet) })),
-    layers: prepared.layers.flatMap((layer) => {
-      const { operation } = layer.layer;
-      if (!layer.on || !isBurnt(operation)) return [];
-      const { colour } = operationOf(operation);
-      const lines = layer.placed.flatMap(({ item }) =>
-        // Of a picture that burns, the sheet shows where it lies.
-        followsLines(operation) || item.shape.kind === 'picture' ? [pathOf(item)] : [],
-      );
-      const fills = fillsAreas(operation) ? engravedFills(prepared, layer).map(engravedPath) : [];
-      return [
-        ...fills.map((path) => ({ colour, path, isFilled: true })),
-        ...(lines.length > 0 ? [{ colour, path: together(lines), isFilled: false }] : []),
-      ];
-    }),
+    sheets: sheets.map((sheet) => ({ name: nameOfSheet(sheet, materials), corners: sheetCorners(sheet) })),
+    layers: [...outlinesOf(sheets), ...burntLayers(prepared)],
   };
+}
+
+/** The outlines and blocked places of sheets that are no plain rectangles. */
+function outlinesOf(sheets: readonly Sheet[]): SheetPicture['layers'] {
+  return sheets.flatMap((sheet) => {
+    const frame = sheetFrame(sheet);
+    const outline = sheet.outline ? [{ colour: '#B0A890', path: sheetOutline(sheet), isFilled: false }] : [];
+    const blocked = voidsOutline(sheet);
+    const voids = blocked.verbs.length > 0 ? [{ colour: '#D8D2C4', path: blocked, isFilled: true }] : [];
+    return [...voids, ...outline].map((layer) => ({ ...layer, path: transformPath(layer.path, frame) }));
+  });
+}
+
+function burntLayers(prepared: PreparedJob): SheetPicture['layers'] {
+  return prepared.layers.flatMap((layer) => {
+    const { operation } = layer.layer;
+    if (!layer.on || !isBurnt(operation)) return [];
+    const { colour } = operationOf(operation);
+    const lines = layer.placed.flatMap(({ item }) =>
+      // Of a picture that burns, the sheet shows where it lies.
+      followsLines(operation) || item.shape.kind === 'picture' ? [pathOf(item)] : [],
+    );
+    const fills = fillsAreas(operation) ? engravedFills(prepared, layer).map(engravedPath) : [];
+    return [
+      ...fills.map((path) => ({ colour, path, isFilled: true })),
+      ...(lines.length > 0 ? [{ colour, path: together(lines), isFilled: false }] : []),
+    ];
+  });
 }
 
 function together(paths: readonly Path[]): Path {
@@ -125,7 +141,7 @@ function placesOf(prepared: PreparedJob, materials: Shop['materials']): SheetTab
     const counted = points.map(({ x, y }) => toMachine(machine, x, y));
     return [said(Math.min(...counted.map(({ x }) => x))), said(Math.min(...counted.map(({ y }) => y)))];
   };
-  const sheets = job.sheets.map((sheet) => [
+  const sheets = prepared.sheets.map((sheet) => [
     nameOfSheet(sheet, materials),
     said(sheet.width),
     said(sheet.height),

@@ -1,4 +1,5 @@
 import { boundsOf, boxesOfEach, type Item } from '../document/item.ts';
+import type { Landing } from '../document/run.ts';
 import { type Sheet, sheetBox, sheetHolds, sheetSafeBox, sheetUnder } from '../document/sheet.ts';
 import { type Box, boxAt, boxContains, boxesMeet, growBox, shiftInto } from '../geometry/paths/box.ts';
 import { bedBox } from '../machine/machine.ts';
@@ -64,14 +65,17 @@ function parkedBesides({ machine, run }: PreparedJob, items: readonly Item[]): M
   return { words, name, isSafe: false, step: { kind: 'park', itemIds: beside.map(({ id }) => id) } };
 }
 
+/** Where a run lands so, it is known where its sheets lie. */
+const sheetLandings: ReadonlySet<Landing['kind']> = new Set(['as-drawn', 'stock', 'sheet']);
+
 /** What lies off every sheet, or nearer to its sheet's edge than the sheet's margin. */
 export const checkSheet: Check = (prepared) => {
-  const { sheets } = prepared.job;
+  const { sheets } = prepared;
   const items = burntItems(prepared);
   const bed = bedBox(prepared.machine);
   // Where a run lands elsewhere than it was drawn or its sheet lies, the stock lies there too.
   const { kind } = prepared.run.landing;
-  if (items.length === 0 || sheets.length === 0 || (kind !== 'as-drawn' && kind !== 'stock')) return [];
+  if (items.length === 0 || sheets.length === 0 || !sheetLandings.has(kind)) return [];
   const off: Item[] = [];
   const close: Item[] = [];
   // Of a single sheet that is not turned, a look at its box tells for most.
@@ -116,24 +120,29 @@ export const checkSheet: Check = (prepared) => {
 
 /** Moves items within the margin of the job's sheet; null where there are several, or it is turned. */
 function ontoSheet(prepared: PreparedJob, items: readonly Item[], words: string): Mend | null {
-  const [sheet, ...others] = prepared.job.sheets;
+  const [sheet, ...others] = prepared.sheets;
   if (!sheet || others.length > 0 || sheet.angle) return null;
   const mend = movedInto(prepared, items, sheetSafeBox(sheet), () => words);
   return mend && { ...mend, isSafe: false };
 }
 
 /** Sheets that reach over the bed's edge: what of them lies beside it cannot be reached. */
-export const checkSheetPlaces: Check = ({ job, machine, layers }) => {
+export const checkSheetPlaces: Check = ({ sheets, run, machine, layers }) => {
   const bed = bedBox(machine);
   const nameOf = (sheet: Sheet) => layers.find(({ material }) => material?.id === sheet.materialId)?.material?.name;
-  return job.sheets.flatMap((sheet) => {
+  return sheets.flatMap((sheet) => {
     const box = sheetBox(sheet);
     if (boxContains(bed, box, slack)) return [];
     const over = Math.max(bed.minX - box.minX, bed.minY - box.minY, box.maxX - bed.maxX, box.maxY - bed.maxY);
     const name = nameOf(sheet);
     const what = name ? `The sheet of ${name}` : 'A sheet';
     const message = `${what} reaches ${over.toFixed(1)} mm over the edge of the ${machine.bedWidth} × ${machine.bedHeight} mm bed of ${machine.name}. Move it, give it its true size, or choose a larger machine.`;
-    return [withMends(finding('sheet-off-bed', 'warns', message, [], null, [box]), sheetOntoBed(sheet, box, bed))];
+    return [
+      withMends(
+        finding('sheet-off-bed', 'warns', message, [], null, [box]),
+        run.landing.kind === 'sheet' ? null : sheetOntoBed(sheet, box, bed),
+      ),
+    ];
   });
 };
 

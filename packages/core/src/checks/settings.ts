@@ -7,7 +7,7 @@ import { type Beyond, settingOf } from '../settings/settings.ts';
 import { type Check, finding, withMends } from './finding.ts';
 
 /** Layers that have items but no settings to burn with, or settings beyond the machine. */
-export const checkSettings: Check = ({ job, machine, layers }) => {
+export const checkSettings: Check = ({ sheets, machine, layers }) => {
   const used = layers.filter(({ layer, on, placed }) => on && isBurnt(layer.operation) && placed.length > 0);
   if (used.length === 0) return [];
   const forbidden = new Set(used.flatMap(({ material }) => (material?.forbidden ? [material] : [])));
@@ -17,7 +17,7 @@ export const checkSettings: Check = ({ job, machine, layers }) => {
     );
   }
   const noSheet =
-    job.sheets.length === 0
+    sheets.length === 0
       ? [
           finding(
             'no-sheet',

@@ -8,13 +8,15 @@ const place = { x: number(), y: number() };
 /**
  * Where on the bed a run is placed: as it was drawn; its bounds' point `u`, `v` at the mark, at the head, or at the same
  * point of the first sheet, `inset` mm within its edges; or with two marks of the drawing onto where they were touched on
- * the bed. In bed mm.
+ * the bed. Or it burns what lies on one sheet, which is laid for it alone, with the top left at `x`, `y` before it is turned.
+ * In bed mm.
  */
 const landing = variants('kind', {
   'as-drawn': {},
   mark: ofBounds,
   head: ofBounds,
   stock: { ...ofBounds, inset: number(0, 1000) },
+  sheet: { sheetId: text, ...place },
   marks: {
     marks: list(record({ ...place, onBed: orNull(record(place)) }), { most: 2 }),
     /** Made larger or smaller as well, so that both marks come to lie where they were touched. */
@@ -29,6 +31,7 @@ export const landingWords: Readonly<Record<Landing['kind'], string>> = {
   mark: 'at the mark',
   head: 'at the head',
   stock: 'at its sheet',
+  sheet: 'on a sheet of its own',
   marks: 'by two points',
 };
 

@@ -1,10 +1,13 @@
+import { lineWithin } from '../geometry/areas/area.ts';
 import { type Box, boxCentre, boxContains, boxOf, growBox, isEmpty } from '../geometry/paths/box.ts';
+import { polylineContains } from '../geometry/paths/flatten.ts';
 import { applyTo, invert, type Matrix, multiply, type Point, rotation, translation } from '../geometry/paths/matrix.ts';
 import { pathBounds, transformPath } from '../geometry/paths/path.ts';
 import { Mismatch, optional, such, type ValueOf } from '../schema/schema.ts';
 import { record } from '../schema/structures.ts';
 import { number, text } from '../schema/values.ts';
 import { boundsOf, type Item, pathOf } from './item.ts';
+import { areaWithin, ringsSchema } from './sheet-outline.ts';
 
 /** A segment of the bed beyond which no sheet makes sense, in mm. */
 const largestSheet = 10_000;
@@ -29,6 +32,10 @@ export const sheetSchema = such(
     thicknessMm: optional(number()),
     /** From which of the material's sheets in stock it was taken; by its size where nothing is said. */
     stockId: optional(text),
+    /** Its outline with its holes, in its own frame; a rectangle where nothing is said. */
+    outline: optional(ringsSchema),
+    /** Where nothing may burn, in its own frame: holes of earlier burns, knots, clamps. */
+    blocked: optional(ringsSchema),
   }),
   ({ width, height }) =>
     width > 0 && height > 0 && width <= largestSheet && height <= largestSheet
@@ -81,7 +88,11 @@ function boundsOn(sheet: Sheet, item: Item): Box {
 
 /** Whether an item lies on a sheet whole, at least `inset` mm from its edges, give or take `slack` mm. */
 export function sheetHolds(sheet: Sheet, item: Item, inset = 0, slack = 0): boolean {
-  return boxContains(growBox(boxOf(0, 0, sheet.width, sheet.height), -inset), boundsOn(sheet, item), slack);
+  if (!boxContains(growBox(boxOf(0, 0, sheet.width, sheet.height), -inset), boundsOn(sheet, item), slack)) return false;
+  const toSheet = sheet.outline && invert(sheetFrame(sheet));
+  if (!sheet.outline || !toSheet) return true;
+  const path = transformPath(pathOf(item), toSheet);
+  return lineWithin(path, pathBounds(path), areaWithin(sheet.outline, inset)).left === 'all';
 }
 
 /**
@@ -101,5 +112,11 @@ export function isOnSheet(sheet: Sheet, { x, y }: Point): boolean {
   const toSheet = invert(sheetFrame(sheet));
   if (!toSheet) return false;
   const p = applyTo(toSheet, x, y);
-  return p.x >= 0 && p.x <= sheet.width && p.y >= 0 && p.y <= sheet.height;
+  if (p.x < 0 || p.x > sheet.width || p.y < 0 || p.y > sheet.height) return false;
+  // In an odd number of its outlines: in it, and in none of its holes.
+  return sheet.outline ? sheet.outline.filter((ring) => isIn(ring, p)).length % 2 === 1 : true;
+}
+
+function isIn(ring: readonly number[], { x, y }: Point): boolean {
+  return polylineContains({ points: Float64Array.from(ring), closed: true }, x, y);
 }

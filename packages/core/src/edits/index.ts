@@ -89,4 +89,5 @@ export {
   trimAt,
   turnToPoints,
 } from './reshape.ts';
+export { blockPlaces, outlineSheet, outlinesAmong, straightenSheet, unblockPlaces } from './sheet-outline.ts';
 export { setTone } from './tone.ts';

@@ -1,6 +1,7 @@
 import type { DimensionEnd, DimensionMark } from '../document/dimension.ts';
 import { type Group, type Item, type Keep, topGroupOf } from '../document/item.ts';
 import type { Assignment, GuideLine, JobDocument, PaintPart } from '../document/job.ts';
+import type { Run } from '../document/run.ts';
 import type { Sheet } from '../document/sheet.ts';
 import {
   identity,
@@ -236,9 +237,12 @@ export function setMark(job: JobDocument, mark: Point | null): JobDocument {
   return { ...job, mark };
 }
 
-/** The job without a sheet. */
+/** The job without a sheet, and without the runs that it was laid for alone; a last one burns as it is drawn. */
 export function removeSheet(job: JobDocument, id: string): JobDocument {
-  return { ...job, sheets: job.sheets.filter((sheet) => sheet.id !== id) };
+  const isFor = ({ landing }: Run) => landing.kind === 'sheet' && landing.sheetId === id;
+  const others = job.runs.filter((run) => !isFor(run));
+  const runs = others.length > 0 ? others : [{ ...job.runs[0], landing: { kind: 'as-drawn' as const } }];
+  return { ...job, runs, sheets: job.sheets.filter((sheet) => sheet.id !== id) };
 }
 
 /** Changes one setting of a layer by hand; undefined hands it back to the recipe. */

@@ -1,22 +1,35 @@
 import { describe, expect, test } from '@jest/globals';
 import { boundsOf, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
+import type { Run } from '../document/run.ts';
 import { sheetBox } from '../document/sheet.ts';
 import { box, item, jobWith, line, machine, shop } from '../fixtures/shop.ts';
 import { bedBox } from '../machine/machine.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
-import { type JobPackChoices, layPacked, packOfJob } from './of-job.ts';
+import { layPacked } from './lay.ts';
+import { type JobPackChoices, packOfJob } from './of-job.ts';
 import { packed } from './pack.ts';
 import type { Packing } from './wish.ts';
 
 const how = { gapMm: 2, marginMm: 3, turning: 'none', mirror: false, fillsHoles: false } as const;
+const bed = bedBox(machine);
+const nameRun = (sheet: number, { name }: Run) => `${name}, sheet ${sheet}`;
+const none = { before: [], after: [] };
 const idsOf = (items: readonly Item[]) => items.map(({ id }) => id).sort();
 
 /** Packs a job's items and lays them, with what comes out within so many tries. */
 function packedJob(job: JobDocument, choices: Partial<JobPackChoices> = {}, tries = 5) {
   const ids = new Set(job.drawing.items.map(({ id }) => id));
-  const pack = packOfJob(prepareJob(job, shop), { ids, keepsGroups: false, count: 1, ...how, ...choices });
+  const pack = packOfJob(prepareJob(job, shop), {
+    ids,
+    keepsGroups: false,
+    count: 1,
+    further: none,
+    isOneCut: false,
+    ...how,
+    ...choices,
+  });
   let packing: Packing | null = null;
   for (const better of packed(pack.wish, 1)) {
     packing = better ?? packing;
@@ -24,7 +37,7 @@ function packedJob(job: JobDocument, choices: Partial<JobPackChoices> = {}, trie
   }
   if (!packing) throw new Error('Nothing came out');
   let next = 0;
-  return { pack, packing, laid: layPacked(job, pack, packing, bedBox(machine), () => `new-${++next}`) };
+  return { pack, packing, laid: layPacked(job, pack, packing, { bed, newId: () => `new-${++next}`, nameRun }) };
 }
 
 describe('what is packed of a job', () => {
@@ -59,7 +72,7 @@ describe('what is packed of a job', () => {
   test('copies are copies of all of it, and the plan cuts each', () => {
     const { laid, pack } = packedJob(jobWith([plate, hole, score]), { count: 4 });
     expect(laid.drawing.items).toHaveLength(12);
-    const sheet = sheetBox(pack.sheets[0]);
+    const sheet = sheetBox(pack.targets[0].sheet);
     for (const entry of laid.drawing.items) {
       const { minX, minY, maxX, maxY } = boundsOf(entry);
       expect(Math.min(minX - sheet.minX, minY - sheet.minY, sheet.maxX - maxX, sheet.maxY - maxY)).toBeGreaterThan(
@@ -95,7 +108,7 @@ describe('what is packed of a job', () => {
     });
     const { laid, pack } = packedJob(turned);
     const { minX, minY, maxX, maxY } = boundsOf(laid.drawing.items[0]);
-    const sheet = sheetBox(pack.sheets[0]);
+    const sheet = sheetBox(pack.targets[0].sheet);
     expect([maxX - minX, maxY - minY]).toEqual([expect.closeTo(50, 6), expect.closeTo(50, 6)]);
     expect(Math.min(minX - sheet.minX, minY - sheet.minY, sheet.maxX - maxX, sheet.maxY - maxY)).toBeCloseTo(3, 3);
   });

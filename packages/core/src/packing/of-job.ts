@@ -1,45 +1,63 @@
 import { boundsOf, type Item } from '../document/item.ts';
-import type { JobDocument } from '../document/job.ts';
+import { ownSheet } from '../document/run-sheets.ts';
 import { outlineOf, rectangleOf } from '../document/shapes.ts';
-import { type Sheet, sheetFrame } from '../document/sheet.ts';
-import { parkItems, transformEach } from '../edits/items.ts';
-import { copyItems } from '../edits/repeat.ts';
-import { type Box, boxHeight, boxOf, uniteBoxes } from '../geometry/paths/box.ts';
-import { invert, type Matrix, multiply, translation } from '../geometry/paths/matrix.ts';
+import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
+import { sheetOutline } from '../document/sheet-outline.ts';
+import { pathOfRings } from '../geometry/areas/rings.ts';
+import type { Box } from '../geometry/paths/box.ts';
+import { invert } from '../geometry/paths/matrix.ts';
 import { type Path, transformPath } from '../geometry/paths/path.ts';
 import { isBurnt, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
-import { packedMatrix } from './check.ts';
+import { thicknessOf } from '../recipes/book/material.ts';
+import type { FurtherSheet } from './further.ts';
 import { type DrawnPiece, drawnPieces } from './pieces.ts';
-import type { Packing, PackWish } from './wish.ts';
+import type { PackWish } from './wish.ts';
 
 /** What of a job is to be packed, and how. */
 export interface JobPackChoices extends Pick<PackWish, 'gapMm' | 'marginMm' | 'turning' | 'mirror' | 'fillsHoles'> {
+  /** Whether edges of pieces are laid onto each other, a kerf apart, and cut once. The gap is the kerf then. */
+  readonly isOneCut: boolean;
   /** The items that may be moved; locked ones stay. */
   readonly ids: ReadonlySet<string>;
   readonly keepsGroups: boolean;
   /** How many of each piece; null for as many as fit. */
   readonly count: number | null;
+  /** Sheets besides the job's own, that are used before them and after them. */
+  readonly further: { readonly before: readonly FurtherSheet[]; readonly after: readonly FurtherSheet[] };
 }
 
-/** What is to be packed of a job: a wish whose pieces are drawn ones, and whose sheets lie on the bed. */
+/** A sheet that pieces can be packed onto. */
+export interface PackTarget {
+  /** As it is drawn; for one that the job does not have yet, as it would lie on the bed. */
+  readonly sheet: Sheet;
+  /** Whether the job has it already. */
+  readonly isLaid: boolean;
+  /** Whether it is laid for a run of its own, and drawn beside the bed. */
+  readonly isBeside: boolean;
+  /** Whether nothing lies on it but what is packed. */
+  readonly isFreed: boolean;
+}
+
+/** What is to be packed of a job: a wish whose pieces are drawn ones. */
 export interface JobPack {
   readonly wish: PackWish;
   readonly pieces: readonly DrawnPiece[];
-  readonly sheets: readonly Sheet[];
+  /** What the sheets of the wish are. */
+  readonly targets: readonly PackTarget[];
   /** What was to be packed, and lies in no outline that is cut: it stays. */
   readonly loose: readonly Item[];
+  /** The layers, by id, whose shared edges are to be cut once. */
+  readonly cutOnce: readonly string[];
 }
-
-/** How far pieces that found no place lie from the bed and from each other, in mm. */
-const besideMm = 10;
 
 /**
  * What is packed of a job: pieces are what its cuts part, each with all that burns in it. What is not to be moved and lies
  * on a sheet stays in the way.
  */
-export function packOfJob({ job, meaning }: Pick<PreparedJob, 'job' | 'meaning'>, choices: JobPackChoices): JobPack {
-  const { ids, keepsGroups, count, ...how } = choices;
+export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPack {
+  const { job, meaning } = prepared;
+  const { ids, keepsGroups, count, further, isOneCut, ...how } = choices;
   const edges = new Set<Item>();
   const burnt: Item[] = [];
   for (const { id, operation } of meaning.layers) {
@@ -57,58 +75,70 @@ export function packOfJob({ job, meaning }: Pick<PreparedJob, 'job' | 'meaning'>
     ...rest.pieces.map(({ outline }) => outline),
     ...[...rest.loose, ...loose].map((item) => rectangle(boundsOf(item))),
   ];
-  const sheets = job.sheets.map((sheet) => {
+  const staying = [...rest.pieces.flatMap(({ items }) => items), ...rest.loose, ...loose];
+  const taken = new Set(staying.map((item) => sheetUnder(job.sheets, item)));
+  const laidAlone = new Set(job.runs.map((run) => ownSheet(job, run)));
+  const own = job.sheets.map((sheet): Onto => {
     const back = invert(sheetFrame(sheet));
-    return {
-      id: sheet.id,
-      outline: rectangle(boxOf(0, 0, sheet.width, sheet.height)),
-      obstacles: back ? inTheWay.map((outline) => transformPath(outline, back)) : [],
-      count: 1,
-    };
+    const stays = back ? inTheWay.map((outline) => transformPath(outline, back)) : [];
+    const target = { sheet, isLaid: true, isBeside: laidAlone.has(sheet), isFreed: !taken.has(sheet) };
+    return { target, count: 1, obstacles: [...blockedPlaces(sheet), ...stays] };
   });
+  const fresh = ({ sheet, count }: FurtherSheet): Onto => ({
+    target: { sheet, isLaid: false, isBeside: false, isFreed: true },
+    count,
+    obstacles: blockedPlaces(sheet),
+  });
+  const onto = [...further.before.map(fresh), ...own, ...further.after.map(fresh)];
+  const sheets = onto.map(({ target: { sheet }, count, obstacles }, i) => ({
+    id: `${i}`,
+    outline: sheetOutline(sheet),
+    obstacles,
+    count,
+  }));
   const wanted = pieces.map(({ outline }, i) => ({ id: `${i}`, outline, count }));
-  return { wish: { pieces: wanted, sheets, ...how }, pieces, sheets: job.sheets, loose };
+  const gapMm = isOneCut ? kerfOfCuts(prepared) : how.gapMm;
+  const cuts = new Set(pieces.flatMap(({ items }) => items.filter((item) => edges.has(item))));
+  const isCut = (layerId: string) => meaning.placed.get(layerId)?.some(({ item }) => cuts.has(item)) ?? false;
+  return {
+    wish: { pieces: wanted, sheets, ...how, gapMm },
+    pieces,
+    targets: onto.map(({ target }) => target),
+    loose,
+    cutOnce: isOneCut
+      ? meaning.layers.filter(({ id, operation }) => separates(operation) && isCut(id)).map(({ id }) => id)
+      : [],
+  };
+}
+
+/** How wide the beam of what is cut is at most, in mm; 0 where nobody knows. */
+function kerfOfCuts({ layers }: PreparedJob): number {
+  return Math.max(
+    0,
+    ...layers.map(({ layer, placed, applied }) =>
+      separates(layer.operation) && placed.length > 0 ? (applied.settings?.kerfMm ?? 0) : 0,
+    ),
+  );
 }
 
 /**
- * A job in which pieces lie as they were packed: the first of each is the drawn one, the others are copies. One that found no
- * place is laid beside the bed, where it does not burn.
- *
- * @param bed the machine's bed, in mm
- * @param newId gives ids that are new to the job
+ * How far apart pieces may well lie where nobody says so, in mm: the kerf, and half of what the stock is thick, so that what
+ * stays between them holds, and does not burn. In halves of a mm, 1.5 at least.
  */
-export function layPacked(
-  job: JobDocument,
-  { pieces, sheets }: Pick<JobPack, 'pieces' | 'sheets'>,
-  packing: Packing,
-  bed: Box,
-  newId: () => string,
-): JobDocument {
-  const maps = new Map<number, Matrix[]>();
-  for (const { sheet, pieces: there } of packing.sheets) {
-    for (const place of there) {
-      const map = multiply(sheetFrame(sheets[sheet]), packedMatrix(place));
-      maps.set(place.piece, [...(maps.get(place.piece) ?? []), map]);
-    }
-  }
-  let laid = job;
-  const moved = new Map<string, Matrix>();
-  const parked = new Set<string>();
-  let y = bed.minY;
-  pieces.forEach(({ items }, i) => {
-    const [first, ...others] = maps.get(i) ?? [];
-    const own = new Set(items.map(({ id }) => id));
-    if (others.length > 0) laid = copyItems(laid, own, others, newId).job;
-    const bounds = items.map(boundsOf).reduce(uniteBoxes);
-    const map = first ?? translation(bed.maxX + besideMm - bounds.minX, y - bounds.minY);
-    if (!first) y += boxHeight(bounds) + besideMm;
-    for (const id of own) {
-      moved.set(id, map);
-      if (!first) parked.add(id);
-    }
-  });
-  const lying = transformEach(laid, moved);
-  return parked.size > 0 ? parkItems(lying, parked, true) : lying;
+export function usualGap(prepared: PreparedJob): number {
+  const { sheets, material } = prepared;
+  const thick = sheets[0]?.thicknessMm ?? (material ? thicknessOf(material) : 0);
+  return Math.ceil(2 * (kerfOfCuts(prepared) + Math.max(1, thick / 2)) - 1e-9) / 2;
+}
+
+interface Onto {
+  readonly target: PackTarget;
+  readonly count: number | null;
+  readonly obstacles: readonly Path[];
+}
+
+function blockedPlaces({ blocked = [] }: Sheet): Path[] {
+  return blocked.map((ring) => pathOfRings([ring]));
 }
 
 function rectangle(bounds: Box): Path {

@@ -1,4 +1,5 @@
 import { areaOf, growArea, linesOfArea, subtractAreas } from '../geometry/areas/area.ts';
+import { pathOfRings } from '../geometry/areas/rings.ts';
 import { Verb } from '../geometry/paths/path.ts';
 import { numbersFrom } from '../plan/random.ts';
 import { PackingCheck } from './check.ts';
@@ -6,7 +7,7 @@ import { type Rings, shapeOf } from './edges.ts';
 import type { Laid, Room, Search, Turned } from './layout.ts';
 import { roomArea } from './score.ts';
 import { searched } from './search.ts';
-import { pathOfRings, ringsAround, type Turn, turnedPieces, turnsOf } from './turned.ts';
+import { ringsAround, type Turn, turnedPieces, turnsOf } from './turned.ts';
 import type { PackedPiece, Packing, PackSheet, PackWish } from './wish.ts';
 
 /** As many as fit are at most so many. */
@@ -60,7 +61,9 @@ function prepare(wish: PackWish): Prepared {
 
 /** The sheets that may be used, each by its number: of those of which there are as many as it takes, one for each piece. */
 function sheetsFor({ sheets }: PackWish, pieces: number): number[] {
-  return sheets.flatMap(({ count }, i) => Array.from({ length: count ?? Math.max(1, pieces) }, () => i));
+  return sheets.flatMap(({ count }, i) =>
+    Array.from({ length: Math.min(count ?? Infinity, Math.max(1, pieces)) }, () => i),
+  );
 }
 
 function goesInto({ shape: { box } }: Turned, room: Room): boolean {

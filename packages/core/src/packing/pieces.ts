@@ -1,7 +1,7 @@
 import { type Item, pathOf, polylinesOf } from '../document/item.ts';
 import { type Box, boxesMeet } from '../geometry/paths/box.ts';
 import { type Polyline, polylineContains } from '../geometry/paths/flatten.ts';
-import type { Path } from '../geometry/paths/path.ts';
+import { type Path, pathBounds } from '../geometry/paths/path.ts';
 import { pathOfSubpaths, type Subpath, subpathsOf } from '../geometry/paths/segments.ts';
 import { Components } from '../geometry/questions/components.ts';
 import { nestOutlines, nestRoots, polylineBounds } from '../geometry/questions/nesting.ts';
@@ -88,4 +88,12 @@ function liesIn(line: Polyline, outline: Polyline, box: Box): boolean {
     if (polylineContains(outline, (points[i] + points[next]) / 2, (points[i + 1] + points[next + 1]) / 2)) inside++;
   }
   return inside * 2 >= points.length / 2;
+}
+
+/** What a piece is called: as its outline is named, or any of what lies in it; else by its size in mm. */
+export function nameOfPiece({ items, outline }: DrawnPiece): string {
+  const named = items.find(({ name }) => name !== null)?.name;
+  const { minX, minY, maxX, maxY } = pathBounds(outline);
+  const whole = (mm: number) => String(Math.round(mm * 10) / 10);
+  return named ?? `${whole(maxX - minX)} × ${whole(maxY - minY)} mm`;
 }

@@ -1,7 +1,7 @@
 import { areaOf, growArea, linesOfArea } from '../geometry/areas/area.ts';
+import { pathOfRings, simplifyRing } from '../geometry/areas/rings.ts';
 import { flatten, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
-import { type Path, PathBuilder, Verb } from '../geometry/paths/path.ts';
-import { simplifyPolyline } from '../geometry/paths/simplify.ts';
+import { type Path, Verb } from '../geometry/paths/path.ts';
 import { areaOfRings, type Rings, shapeOf } from './edges.ts';
 import type { Turned } from './layout.ts';
 import type { PackWish, Turning } from './wish.ts';
@@ -65,25 +65,6 @@ function reversedRing(ring: Float64Array): Float64Array {
     out[i + 1] = ring[ring.length - 1 - i];
   }
   return out;
-}
-
-function simplifyRing(points: Float64Array, tolerance: number): Float64Array {
-  const closed = new Float64Array(points.length + 2);
-  closed.set(points);
-  closed.set(points.subarray(0, 2), points.length);
-  const simple = simplifyPolyline(closed, tolerance);
-  return simple.length > 8 ? simple.slice(0, -2) : points;
-}
-
-/** Rings as one path. */
-export function pathOfRings(rings: Rings): Path {
-  const builder = new PathBuilder();
-  for (const ring of rings) {
-    builder.moveTo(ring[0], ring[1]);
-    for (let i = 2; i < ring.length; i += 2) builder.lineTo(ring[i], ring[i + 1]);
-    builder.close();
-  }
-  return builder.build();
 }
 
 /** The ways in which a piece of such rings may lie. */

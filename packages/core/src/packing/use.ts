@@ -1,9 +1,5 @@
-import { sheetFrame } from '../document/sheet.ts';
 import { areaOf, sizeOfArea } from '../geometry/areas/area.ts';
-import { multiply } from '../geometry/paths/matrix.ts';
-import { appendPath, type Path, PathBuilder, transformPath } from '../geometry/paths/path.ts';
-import { packedMatrix } from './check.ts';
-import type { JobPack } from './of-job.ts';
+import type { Path } from '../geometry/paths/path.ts';
 import type { Packing, PackWish } from './wish.ts';
 
 /** How much of each sheet of a packing is used, from 0 to 1: what its pieces cover of it, margins counted. */
@@ -34,18 +30,6 @@ export function isBetterPacking(wish: PackWish, mine: Packing, other: Packing): 
   const [uses, otherUses] = [sheetUses(wish, mine), sheetUses(wish, other)];
   const differs = uses.findIndex((use, i) => Math.abs(use - otherUses[i]) > 1e-9);
   return differs >= 0 && uses[differs] > otherUses[differs];
-}
-
-/** The outlines of all pieces as they come to lie on the bed, as one path in mm. */
-export function packedOutlines({ wish, sheets }: Pick<JobPack, 'wish' | 'sheets'>, packing: Packing): Path {
-  const builder = new PathBuilder();
-  for (const { sheet, pieces } of packing.sheets) {
-    for (const place of pieces) {
-      const matrix = multiply(sheetFrame(sheets[sheet]), packedMatrix(place));
-      appendPath(builder, transformPath(wish.pieces[place.piece].outline, matrix), true);
-    }
-  }
-  return builder.build();
 }
 
 function sizeOf(outline: Path): number {

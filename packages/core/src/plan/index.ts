@@ -16,5 +16,6 @@ export { tourLength } from './stops.ts';
 export { toneOn } from './tone-art.ts';
 export type { PlacedPicture } from './tones.ts';
 export { improveTour } from './tour.ts';
+export { travelTime } from './travel-time.ts';
 export { walkAround } from './walk.ts';
 export { type WhyFilled, whyFilled } from './why-filled.ts';

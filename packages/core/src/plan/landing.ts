@@ -1,6 +1,7 @@
 import { anchorPoint, boundsOfAll, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { Landing, Run } from '../document/run.ts';
+import { ownSheet, sheetsInRun } from '../document/run-sheets.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
 import { type Box, isEmpty } from '../geometry/paths/box.ts';
 import {
@@ -101,8 +102,13 @@ function land(placing: Placing, turned: (item: Item) => Item): Landed {
   if (landing.kind === 'as-drawn') return unmoved(null);
   if (landing.kind === 'marks')
     return landOnMarks(landing, run.mirrored ? mirrorFor(job, machine, burnt()[0]) : identity);
+  if (landing.kind === 'sheet') {
+    const sheet = ownSheet(job, run);
+    if (!sheet) return unmoved('sheet');
+    return { ...unmoved(null), matrix: translation(landing.x - sheet.x, landing.y - sheet.y) };
+  }
   const bounds = boundsOfAll(burnt().map(turned));
-  if (landing.kind === 'stock') return landOnSheet(landing, job.sheets[0], bounds);
+  if (landing.kind === 'stock') return landOnSheet(landing, sheetsInRun(job, run)[0], bounds);
   const target = landing.kind === 'mark' ? job.mark : head;
   if (!target) return unmoved(landing.kind);
   if (isEmpty(bounds)) return unmoved(null);

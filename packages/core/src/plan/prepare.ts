@@ -5,6 +5,7 @@ import type { JobDocument } from '../document/job.ts';
 import { type Layer, type LayerBurning, usualBurning } from '../document/layer.ts';
 import type { PixelsOf } from '../document/pixels.ts';
 import type { Run } from '../document/run.ts';
+import { isOnSheetOf, sheetsInRun } from '../document/run-sheets.ts';
 import { type Sheet, sheetUnder } from '../document/sheet.ts';
 import { boxesMeet } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
@@ -45,7 +46,9 @@ export interface PreparedJob {
   readonly key: ColourKey;
   /** The run that is prepared. */
   readonly run: Run;
-  /** What the first sheet is of; null when there is no sheet. */
+  /** The sheets that lie on the bed in this run, where they lie then. */
+  readonly sheets: readonly Sheet[];
+  /** What the first of them is of; null when there is no sheet. */
   readonly material: Material | null;
   readonly meaning: Meaning;
   readonly layers: readonly PreparedLayer[];
@@ -89,12 +92,14 @@ export function prepareJob(
   if (!machine || !key) throw new RangeError('prepareJob: the shop needs at least one machine and one colour key');
   const run = job.runs.find(({ id }) => id === runId) ?? job.runs[0];
   const materialOf = (sheet: Sheet | undefined) => shop.materials.find(({ id }) => id === sheet?.materialId) ?? null;
-  const material = materialOf(job.sheets[0]);
+  const sheets = sheetsInRun(job, run);
+  const material = materialOf(sheets[0]);
   const meaning = deriveMeaning(job, key);
   const only = run.only && new Set(run.only);
   const parked = parkedBeside(job, machine);
-  const isIn = ({ item }: Placed) => !parked.has(item.id) && (only?.has(item.id) ?? true);
-  const inRun = (placed: readonly Placed[]) => (only || parked.size > 0 ? placed.filter(isIn) : placed);
+  const isOnIts = isOnSheetOf(job, run);
+  const isIn = ({ item }: Placed) => !parked.has(item.id) && (only?.has(item.id) ?? true) && (isOnIts?.(item) ?? true);
+  const inRun = (placed: readonly Placed[]) => (only || isOnIts || parked.size > 0 ? placed.filter(isIn) : placed);
   const itemsOfRun = () =>
     meaning.layers.flatMap(({ id, operation }) =>
       isBurnt(operation) && !run.off.includes(id) ? inRun(meaning.placed.get(id) ?? []).map(({ item }) => item) : [],
@@ -102,12 +107,12 @@ export function prepareJob(
   const { burntAt, landed } = placeRun({ job, machine, run, head, burnt: itemsOfRun });
   // Of several sheets of one material, the thickest has to be gone through.
   const thickest = (stock: Material | null) => {
-    const measured = job.sheets.filter(({ materialId }) => materialId === stock?.id);
+    const measured = sheets.filter(({ materialId }) => materialId === stock?.id);
     return measured.length > 0 && stock
       ? Math.max(...measured.map(({ thicknessMm }) => thicknessMm ?? thicknessOf(stock)))
       : undefined;
   };
-  const several = new Set(job.sheets.map(({ materialId }) => materialId)).size > 1;
+  const several = new Set(sheets.map(({ materialId }) => materialId)).size > 1;
   const layers = meaning.layers.flatMap((layer): PreparedLayer[] => {
     const all = inRun(meaning.placed.get(layer.id) ?? []);
     const burning = { ...usualBurning, ...layer.burning, ...job.burning[layer.id] };
@@ -137,13 +142,13 @@ export function prepareJob(
     // Each piece burns with the recipe of the sheet that it lies on; what lies on none, with the first one's.
     const byMaterial = new Map<Material | null, Placed[]>();
     for (const entry of all) {
-      const stock = materialOf(sheetUnder(job.sheets, entry.item) ?? job.sheets[0]);
+      const stock = materialOf(sheetUnder(job.sheets, entry.item) ?? sheets[0]);
       gather(byMaterial, stock, entry);
     }
     if (byMaterial.size === 0) return [layerOn(material, [])];
     return [...byMaterial].map(([stock, placed]) => layerOn(stock, placed));
   });
-  return { job, machine, key, run, material, meaning, layers, burntAt, landed, pixelsOf, parked };
+  return { job, machine, key, run, sheets, material, meaning, layers, burntAt, landed, pixelsOf, parked };
 }
 
 /** Items that are parked, and lie wholly beside the bed. */

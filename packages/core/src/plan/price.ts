@@ -1,4 +1,5 @@
 import { boundsOfAll } from '../document/item.ts';
+import { ownSheet } from '../document/run-sheets.ts';
 import { type Sheet, sheetUnder } from '../document/sheet.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
 import type { Pricing } from '../recipes/book/pricing.ts';
@@ -36,8 +37,11 @@ export function priceOf(
   if (plan.steps.length === 0) return { parts: [], total: 0, unpriced: [] };
   const { job, run, machine } = prepared;
   const earlier = job.runs.slice(0, job.runs.indexOf(run));
+  // What another run burns on a sheet of its own is other stock.
+  const own = ownSheet(job, run);
+  const onSame = earlier.filter((other) => ownSheet(job, other) === own);
   const used = new Set(
-    earlier.flatMap((other) => [...areasByMaterial(prepareJob(job, shop, { runId: other.id })).keys()]),
+    onSame.flatMap((other) => [...areasByMaterial(prepareJob(job, shop, { runId: other.id })).keys()]),
   );
   const unpriced = pricing.machines[machine.id] === undefined ? [machine.name] : [];
   const parts: PricePart[] = [
@@ -88,10 +92,10 @@ function bySheet(prepared: PreparedJob, { materials }: Pick<Shop, 'materials'>, 
 }
 
 /** The sheets on which something burns in a run; what lies beside them all burns on the first. */
-export function sheetsUsed({ job, layers }: PreparedJob): Sheet[] {
+export function sheetsUsed({ sheets, layers }: PreparedJob): Sheet[] {
   const items = layers.flatMap(({ burns, placed }) => (burns ? placed.map(({ item }) => item) : []));
-  const used = new Set(items.map((item) => sheetUnder(job.sheets, item) ?? job.sheets[0]));
-  return job.sheets.filter((sheet) => used.has(sheet));
+  const used = new Set(items.map((item) => sheetUnder(sheets, item) ?? sheets[0]));
+  return sheets.filter((sheet) => used.has(sheet));
 }
 
 /** The area in mm² that encloses what burns on each material, by its id. */

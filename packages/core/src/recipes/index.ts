@@ -9,7 +9,7 @@ export { type Evidence, evidences, type Proof, type Recipe, recipeKey, settingsI
 export { type Shop, sheetAsStocked } from './book/shop.ts';
 export { NotAShop, shopFromJson } from './book/shop-json.ts';
 export { type StartingMaterial, startingMaterials } from './book/starting-materials.ts';
-export { addOffcut, offcutLeft, putSheetBack, type StockedSheet, stockOf, takeSheet } from './book/stock.ts';
+export { addOffcut, outlineFault, putSheetBack, type StockedSheet, stockOf, takeSheet } from './book/stock.ts';
 export { BurntCode, type BurntPicture, lookOf } from './cards/burnt-picture.ts';
 export { cardSettingOf } from './cards/card-setting.ts';
 export { cardKinds, cardWish, safeWords } from './cards/card-wish.ts';

@@ -1,4 +1,5 @@
-import { type Sheet, sheetFrame } from '@lambent/core/document';
+import { type Sheet, sheetFrame, sheetOutline, sheetWithin, voidsOutline } from '@lambent/core/document';
+import { type Path, pathData } from '@lambent/core/geometry';
 import type { Machine } from '@lambent/core/machine';
 import type { Material } from '@lambent/core/recipes';
 import type { View } from './view.ts';
@@ -31,24 +32,55 @@ export function drawBed(
   if (view.scale > 0.6) drawComb(context, view, bedWidth, bedHeight, tones.comb);
   for (const sheet of sheets) {
     const material = materials.find(({ id }) => id === sheet.materialId);
-    const { width, height, margin } = sheet;
     context.save();
     context.transform(...sheetFrame(sheet));
-    context.fillStyle = material?.tone ?? '#E8E4D8';
-    context.fillRect(0, 0, width, height);
-    context.lineWidth = px;
-    context.strokeStyle = 'rgb(80 64 32 / 0.45)';
-    context.strokeRect(0, 0, width, height);
-    if (margin > 0 && width > 2 * margin && height > 2 * margin) {
-      context.setLineDash([5 * px, 4 * px]);
-      context.strokeRect(margin, margin, width - 2 * margin, height - 2 * margin);
-    }
+    drawSheet(context, sheet, material?.tone ?? '#E8E4D8', px);
     context.restore();
   }
   context.lineWidth = 1.5 * px;
   context.strokeStyle = tones.edge;
   context.strokeRect(0, 0, bedWidth, bedHeight);
   context.restore();
+}
+
+/** Draws a sheet in its own frame: its outline, its margin, and what of it is blocked. */
+function drawSheet(context: CanvasRenderingContext2D, sheet: Sheet, tone: string, px: number): void {
+  const { margin } = sheet;
+  const edge = pathOn(sheetOutline(sheet));
+  context.fillStyle = tone;
+  context.fill(edge, 'evenodd');
+  context.lineWidth = px;
+  context.strokeStyle = 'rgb(80 64 32 / 0.45)';
+  context.stroke(edge);
+  if (margin > 0) {
+    context.setLineDash([5 * px, 4 * px]);
+    context.stroke(pathOn(sheetWithin(sheet, margin)));
+    context.setLineDash([]);
+  }
+  const voids = voidsOutline(sheet);
+  if (voids.verbs.length === 0) return;
+  const places = pathOn(voids);
+  context.save();
+  context.clip(places, 'evenodd');
+  hatch(context, sheet, px);
+  context.restore();
+  context.strokeStyle = 'rgb(150 40 20 / 0.8)';
+  context.stroke(places);
+}
+
+function pathOn(path: Path): Path2D {
+  return new Path2D(pathData(path, 3));
+}
+
+/** Slanted lines over a sheet, in its own frame. */
+function hatch(context: CanvasRenderingContext2D, { width, height }: Sheet, px: number): void {
+  context.strokeStyle = 'rgb(150 40 20 / 0.45)';
+  context.beginPath();
+  for (let x = -height; x < width; x += 8 * px) {
+    context.moveTo(x, height);
+    context.lineTo(x + height, 0);
+  }
+  context.stroke();
 }
 
 /** Fills the bed with hexagons, pointed side up, from a tile that repeats. */

@@ -81,10 +81,12 @@ export function subtractAreas(a: Area, b: Area): Area {
   return toArea(Clipper.difference(a.outlines, b.outlines, ClipperRule.NonZero));
 }
 
-/** An area with its edge moved outwards by `distance` mm, inwards where that is below 0; corners stay sharp. */
-export function growArea(area: Area, distance: number): Area {
+/** An area with its edge moved outwards by `distance` mm, inwards where that is below 0; corners stay sharp, or are made round. */
+export function growArea(area: Area, distance: number, join: 'miter' | 'round' = 'miter'): Area {
   if (distance === 0) return area;
-  return toArea(Clipper.inflatePaths(area.outlines, distance / grid, JoinType.Miter, EndType.Polygon));
+  return toArea(
+    Clipper.inflatePaths(area.outlines, distance / grid, joins[join], EndType.Polygon, 2, tolerance / grid),
+  );
 }
 
 const joins = { miter: JoinType.Miter, round: JoinType.Round, bevel: JoinType.Bevel };

@@ -1,5 +1,8 @@
 import type { ColourKey } from '../../colours/key.ts';
 import type { Sheet } from '../../document/sheet.ts';
+import { areaWithin, type Rings, ringsOf } from '../../document/sheet-outline.ts';
+import { boxArea, intersectAreas, pathOfArea } from '../../geometry/areas/area.ts';
+import { type Box, boxContains, boxOf } from '../../geometry/paths/box.ts';
 import type { Machine } from '../../machine/machine.ts';
 import type { Material } from './material.ts';
 import type { Pricing } from './pricing.ts';
@@ -24,6 +27,7 @@ export function sheetAsStocked(id: string, material: Material, machine: Machine,
     known.find((entry) => entry.id === stockId) ?? known.find(({ count, offcut }) => count > 0 && !offcut) ?? null;
   const width = Math.min(taken?.width ?? material.sheetWidth, machine.bedWidth);
   const height = Math.min(taken?.height ?? material.sheetHeight, machine.bedHeight);
+  const outline = taken?.outline && cutTo(taken.outline, boxOf(0, 0, width, height));
   const y = machine.origin === 'bottom-left' ? machine.bedHeight - height : 0;
   const centred = machine.origin === 'centre';
   return {
@@ -35,5 +39,12 @@ export function sheetAsStocked(id: string, material: Material, machine: Machine,
     height,
     margin: 3,
     ...(taken ? { stockId: taken.id } : {}),
+    ...(outline ? { outline } : {}),
   };
+}
+
+/** What of an outline lies in a box; itself where all of it does. */
+function cutTo(outline: Rings, room: Box): Rings {
+  const area = areaWithin(outline, 0);
+  return boxContains(room, area.bounds) ? outline : ringsOf(pathOfArea(intersectAreas(area, boxArea(room))));
 }

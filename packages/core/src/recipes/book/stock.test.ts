@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { addOffcut, offcutLeft, putSheetBack, type StockedSheet, stockOf, takeSheet } from './stock.ts';
+import { addOffcut, outlineFault, putSheetBack, type StockedSheet, stockOf, takeSheet } from './stock.ts';
 
 const large: StockedSheet = { id: 'large', width: 600, height: 400, count: 3, price: 6.4 };
 const rest: StockedSheet = { id: 'rest', width: 200, height: 150, count: 1, price: null, offcut: true };
@@ -29,37 +29,45 @@ describe('sheets in stock', () => {
     expect(once).toHaveLength(2);
     expect(addOffcut(once, { id: 'b', width: 600.2, height: 400 })[1]).toMatchObject({ id: 'a', count: 2 });
   });
+
+  test('offcuts of other outlines are each counted alone, and found by no size', () => {
+    const outline = [[0, 0, 600, 0, 0, 400]];
+    const twice = addOffcut(addOffcut([], { id: 'a', width: 600, height: 400, outline }), {
+      id: 'b',
+      width: 600,
+      height: 400,
+    });
+    expect(twice).toMatchObject([
+      { id: 'a', count: 1, outline },
+      { id: 'b', count: 1 },
+    ]);
+    expect(addOffcut(twice, { id: 'c', width: 600, height: 400, outline })).toHaveLength(3);
+    expect(stockOf(twice.slice(0, 1), { width: 600, height: 400 })).toBeNull();
+    expect(stockOf(twice, { width: 600, height: 400 })?.id).toBe('b');
+  });
 });
 
 const byId = (a: StockedSheet, b: StockedSheet) => (a.id < b.id ? -1 : 1);
 
-describe('what is left of a sheet', () => {
-  const sheet = { x: 10, y: 20, width: 300, height: 200 };
+describe('the outline of an offcut', () => {
   test.each([
-    ['at its right', { minX: 10, minY: 20, maxX: 110, maxY: 220 }, { width: 200, height: 200 }],
-    ['at its foot', { minX: 12, minY: 25, maxX: 300, maxY: 70 }, { width: 300, height: 150 }],
-    ['at its left', { minX: 200, minY: 20, maxX: 310, maxY: 220 }, { width: 190, height: 200 }],
-    ['nothing', { minX: 10, minY: 20, maxX: 300, maxY: 210 }, null],
-  ])('%s', (_, burnt, left) => {
-    expect(offcutLeft(sheet, burnt)).toEqual(left);
-  });
-
-  test('never reaches into what burnt', () => {
-    const along = (length: number) => fc.double({ min: 0, max: length, noNaN: true });
-    fc.assert(
-      fc.property(along(300), along(200), along(300), along(200), (a, b, c, d) => {
-        const burnt = {
-          minX: 10 + Math.min(a, c),
-          maxX: 10 + Math.max(a, c),
-          minY: 20 + Math.min(b, d),
-          maxY: 20 + Math.max(b, d),
-        };
-        const left = offcutLeft(sheet, burnt);
-        if (!left) return;
-        const beside = Math.max(burnt.minX - 10, 310 - burnt.maxX);
-        const below = Math.max(burnt.minY - 20, 220 - burnt.maxY);
-        expect(left.width <= beside || left.height <= below).toBe(true);
-      }),
-    );
+    ['of a triangle', [[0, 0, 60, 0, 0, 40]], null],
+    [
+      'with a hole',
+      [
+        [0, 0, 60, 0, 60, 40, 0, 40],
+        [10, 10, 20, 10, 20, 20],
+      ],
+      null,
+    ],
+    ['of none', [], 'has one closed line at least'],
+    ['of two points', [[0, 0, 60, 0]], 'must have three points or more, x and y of each'],
+    ['of half a point', [[0, 0, 60, 0, 60, 40, 0]], 'must have three points or more, x and y of each'],
+    ['beyond its width', [[0, 0, 61, 0, 0, 40]], 'lies within its width and height, from its own top left'],
+    ['beyond its top', [[0, -1, 60, 0, 0, 40]], 'lies within its width and height, from its own top left'],
+    ['of words', [['a', 'b']], 'outline 1 must be a list of numbers'],
+    ['that is none', 'M 0 0', 'must be a list'],
+  ])('%s', (_, outline, fault) => {
+    expect(outlineFault(outline, 60, 40)).toBe(fault);
   });
 });

@@ -1,6 +1,6 @@
 import type { Sheet } from '../../document/sheet.ts';
-import type { Box } from '../../geometry/paths/box.ts';
-import { type OptionalSchema, orNull, type ValueOf } from '../../schema/schema.ts';
+import { ringsSchema } from '../../document/sheet-outline.ts';
+import { Mismatch, type OptionalSchema, optional, orNull, type ValueOf } from '../../schema/schema.ts';
 import { record } from '../../schema/structures.ts';
 import { fromTo, text, whole, yes } from '../../schema/values.ts';
 
@@ -18,6 +18,8 @@ export const stockedSheet = record({
   price: orNull(fromTo(0, 1e6)),
   /** Left of a larger one. */
   offcut: yes as OptionalSchema<boolean>,
+  /** The outline of an offcut with its holes, within its width and height from its top left; a rectangle where nothing is said. */
+  outline: optional(ringsSchema),
 });
 export type StockedSheet = ValueOf<typeof stockedSheet>;
 
@@ -34,8 +36,9 @@ export function stockOf(
     stock?.find(({ id }) => id === stockId) ??
     stock?.find(
       (entry) =>
-        (near(entry.width, width) && near(entry.height, height)) ||
-        (near(entry.width, height) && near(entry.height, width)),
+        !entry.outline &&
+        ((near(entry.width, width) && near(entry.height, height)) ||
+          (near(entry.width, height) && near(entry.height, width))),
     ) ??
     null
   );
@@ -54,36 +57,33 @@ export function putSheetBack(stock: readonly StockedSheet[], taken: StockedSheet
   return stock.map((entry) => (entry.id === taken.id ? { ...entry, count: entry.count + 1 } : entry));
 }
 
-/** An offcut more; of one size there may be several. */
+/** An offcut more; of rectangles of one size there may be several. */
 export function addOffcut(
   stock: readonly StockedSheet[],
-  { id, width, height }: Pick<StockedSheet, 'id' | 'width' | 'height'>,
+  { id, width, height, outline }: Pick<StockedSheet, 'id' | 'width' | 'height' | 'outline'>,
 ): StockedSheet[] {
-  const alike = stock.find(
-    (entry) => entry.offcut && Math.abs(entry.width - width) < sameSize && Math.abs(entry.height - height) < sameSize,
-  );
+  const near = (a: number, b: number) => Math.abs(a - b) < sameSize;
+  const alike = outline
+    ? undefined
+    : stock.find((entry) => entry.offcut && !entry.outline && near(entry.width, width) && near(entry.height, height));
   if (alike) return stock.map((entry) => (entry === alike ? { ...entry, count: entry.count + 1 } : entry));
-  return [...stock, { id, width, height, count: 1, price: null, offcut: true }];
+  return [...stock, { id, width, height, count: 1, price: null, offcut: true, ...(outline ? { outline } : {}) }];
 }
 
-/**
- * The largest rectangle that is left of a sheet beside what burnt on it, cut straight across: at one of its four sides.
- * @param burnt what burnt, on the bed, as the sheet lies straight
- * @returns its size in mm, whole; null where hardly anything is left
- */
-export function offcutLeft(
-  { x, y, width, height }: Pick<Sheet, 'x' | 'y' | 'width' | 'height'>,
-  burnt: Box,
-): { width: number; height: number } | null {
-  const least = 20;
-  const [across, down] = [
-    Math.max(burnt.minX - x, x + width - burnt.maxX),
-    Math.max(burnt.minY - y, y + height - burnt.maxY),
-  ];
-  const [beside, below] = [
-    { width: Math.floor(Math.min(width, across)), height: Math.floor(height) },
-    { width: Math.floor(width), height: Math.floor(Math.min(height, down)) },
-  ];
-  const larger = beside.width * beside.height >= below.width * below.height ? beside : below;
-  return larger.width >= least && larger.height >= least ? larger : null;
+/** So far may rounding be off, in mm. */
+const roundingMm = 0.01;
+
+/** What is wrong with the outline of an offcut of such a size, in words that go on from its name; null where nothing is. */
+export function outlineFault(outline: unknown, width: number, height: number): string | null {
+  try {
+    const rings = ringsSchema.read(outline);
+    const isWithin = (mm: number, i: number) => mm >= -roundingMm && mm <= (i % 2 === 0 ? width : height) + roundingMm;
+    if (rings.length === 0) return 'has one closed line at least';
+    return rings.every((ring) => ring.every(isWithin))
+      ? null
+      : 'lies within its width and height, from its own top left';
+  } catch (error) {
+    if (error instanceof Mismatch) return error.message;
+    throw error;
+  }
 }

@@ -1,7 +1,7 @@
 import { Radio, RadioGroup } from '@headlessui/react';
 import type { Sheet } from '@lambent/core/document';
 import { removeSheet, setSheet, setUnit } from '@lambent/core/edits';
-import { beamOf, countsDown, type Machine, toMachine } from '@lambent/core/machine';
+import { beamOf, countsDown, type Machine } from '@lambent/core/machine';
 import { type StockedSheet, sheetAsStocked, stockOf } from '@lambent/core/recipes';
 import { type LengthUnit, lengthUnits } from '@lambent/core/units';
 import { Layers } from 'lucide-react';
@@ -9,6 +9,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Choice } from '../../../ui/choice.tsx';
 import { asLength, formatLength } from '../../../ui/figures.ts';
 import { LengthField } from '../../../ui/length-field.tsx';
+import { OutlinePicture } from '../../../ui/outline-picture.tsx';
 import { parseAngle } from '../../../ui/plain-number.ts';
 import { TypedField } from '../../../ui/typed-field.tsx';
 import { t } from '../../../words/words.ts';
@@ -16,8 +17,10 @@ import { showBed } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { changeMachine, offeredMachines } from '../../machine-choice.ts';
 import { addSheet, chooseMaterial, offeredMaterials, sheetName } from '../../sheet-choice.ts';
+import { sheetCorner } from '../../sheet-corner.ts';
 import { jobOf, machineOf, unitOf } from '../../state/document.ts';
 import { Drawer, Part } from '../drawer.tsx';
+import { SheetOutline } from './sheet-outline.tsx';
 import { SheetThickness } from './sheet-thickness.tsx';
 
 const originWords = {
@@ -133,10 +136,7 @@ function SheetPart(props: {
 }) {
   const { sheet, title, folds, shut, machine, unit } = props;
   const actions = useBenchActions();
-  // A sheet's place is that of its corner nearest to zero, in the machine's frame.
-  const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height;
-  const place = toMachine(machine, sheet.x, corner);
-  const up = countsDown(machine);
+  const { place, movedTo } = sheetCorner(machine, sheet);
   const change = (name: string, change: Partial<Sheet>) => {
     actions.edit(name, (job) => setSheet(job, { ...sheet, ...change }));
     return undefined;
@@ -144,7 +144,7 @@ function SheetPart(props: {
   const size = (side: 'width' | 'height') => (mm: number) => {
     if (!(mm > 0)) return t('A sheet is larger than 0.');
     if (mm > 10_000) return t('No sheet is that large.');
-    const y = side === 'height' && up < 0 ? corner - mm : sheet.y;
+    const y = side === 'height' && countsDown(machine) < 0 ? sheet.y + sheet.height - mm : sheet.y;
     // Cut to another size, it is still of the same sheet in stock.
     return change(t('size of the sheet'), { [side]: mm, y });
   };
@@ -158,19 +158,29 @@ function SheetPart(props: {
       <MaterialChoice value={sheet.materialId} choose={(id) => chooseMaterial(actions, id, sheet.id)} />
       <StockChoice sheet={sheet} machine={machine} unit={unit} />
       <div className="grid grid-cols-2 gap-2">
-        <LengthField label={t('Width')} unit={unit} value={sheet.width} commit={size('width')} />
-        <LengthField label={t('Height')} unit={unit} value={sheet.height} commit={size('height')} />
+        {sheet.outline ? (
+          <p className="figures col-span-2">
+            {t('{{size}}, with an outline of its own', {
+              size: `${formatLength(sheet.width, unit, { bare: true })} × ${formatLength(sheet.height, unit)}`,
+            })}
+          </p>
+        ) : (
+          <>
+            <LengthField label={t('Width')} unit={unit} value={sheet.width} commit={size('width')} />
+            <LengthField label={t('Height')} unit={unit} value={sheet.height} commit={size('height')} />
+          </>
+        )}
         <LengthField
           label={t('X of its corner')}
           unit={unit}
           value={place.x}
-          commit={(x) => change(t('move the sheet'), { x: sheet.x + x - place.x })}
+          commit={(x) => change(t('move the sheet'), movedTo({ x }))}
         />
         <LengthField
           label={t('Y of its corner')}
           unit={unit}
           value={place.y}
-          commit={(y) => change(t('move the sheet'), { y: sheet.y + (y - place.y) * up })}
+          commit={(y) => change(t('move the sheet'), movedTo({ y }))}
         />
         <SheetThickness sheet={sheet} alone />
         <LengthField label={t('Safe margin')} unit={unit} value={sheet.margin} commit={margin} />
@@ -182,6 +192,7 @@ function SheetPart(props: {
           commit={(degrees) => change(t('turn the sheet'), { angle: -degrees % 360 })}
         />
       </div>
+      <SheetOutline sheet={sheet} />
       <Button
         className="mt-1 self-start"
         onClick={() => actions.edit(t('take the sheet away'), (job) => removeSheet(job, sheet.id))}
@@ -208,12 +219,14 @@ function StockChoice({ sheet, machine, unit }: { sheet: Sheet; machine: Machine;
       options={material.stock.map((entry) => ({
         value: entry.id,
         text: `${size(entry)}${entry.offcut ? t(', offcut') : ''}`,
+        ...(entry.outline ? { mark: <OutlinePicture shape={entry} className="size-6 shrink-0" /> } : {}),
         aside: t('{{count}} left', { count: entry.count }),
       }))}
       choose={(stockId) => {
-        const { width, height } = sheetAsStocked(sheet.id, material, machine, stockId);
-        const corner = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height - height;
-        actions.edit(t('sheet from stock'), (job) => setSheet(job, { ...sheet, stockId, width, height, y: corner }));
+        const { x: _, y: __, margin: ___, ...stocked } = sheetAsStocked(sheet.id, material, machine, stockId);
+        const y = machine.origin === 'top-left' ? sheet.y : sheet.y + sheet.height - stocked.height;
+        const { outline: ____, ...plain } = sheet;
+        actions.edit(t('sheet from stock'), (job) => setSheet(job, { ...plain, ...stocked, y }));
       }}
     />
   );

@@ -82,9 +82,7 @@ function SheetLine({ sheet }: { sheet: Sheet }) {
   const unit = useBench(unitOf);
   const sheets = useBench((state) => jobOf(state).sheets);
   const materials = useBench((state) => state.shop.materials);
-  const isElsewhere = useBench(
-    ({ prepared: { run } }) => run.landing.kind !== 'as-drawn' && run.landing.kind !== 'stock',
-  );
+  const isElsewhere = useBench(({ prepared: { run } }) => !['as-drawn', 'stock', 'sheet'].includes(run.landing.kind));
   const material = materials.find(({ id }) => id === sheet.materialId);
   const [corner] = sheetCorners(sheet);
   const { x, y } = toMachine(machine, corner.x, corner.y);

@@ -1,7 +1,4 @@
 import type { RunAnswer, TakenSheet } from '@lambent/contracts';
-import { boundsOfAll, sheetUnder } from '@lambent/core/document';
-import { isEmpty } from '@lambent/core/geometry';
-import { offcutLeft } from '@lambent/core/recipes';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
@@ -9,10 +6,10 @@ import { api, sentenceOf } from '../../../../api.ts';
 import { takeRun } from '../../../../stores/live.ts';
 import { setWho } from '../../../../stores/who.ts';
 import { formatLength } from '../../../../ui/figures.ts';
+import { OutlinePicture } from '../../../../ui/outline-picture.tsx';
 import { lowered, t } from '../../../../words/words.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
-import type { BenchState } from '../../../state/bench-state.ts';
-import { jobOf, unitOf } from '../../../state/document.ts';
+import { unitOf } from '../../../state/document.ts';
 
 const TakenForm = lazy(() => import('./taken-form.tsx'));
 
@@ -33,7 +30,6 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
   const unit = useBench(unitOf);
   const material = useBench((state) => state.shop.materials.find(({ id }) => id === sheet.materialId));
   const [doing, setDoing] = useState<'put-back' | 'offcut' | null>(null);
-  const [size, setSize] = useState<{ width: number; height: number } | null>(null);
   const said = (width: number, height: number) =>
     `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
   const name = material?.name ?? t('a material that is gone');
@@ -61,6 +57,9 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
         {kept && (
           <>
             {t('; offcut kept,')} <span className="figures">{said(kept.width, kept.height)}</span>
+            {kept.outline && (
+              <OutlinePicture shape={{ ...kept, outline: kept.outline }} className="ml-1 inline-block h-6 w-8" />
+            )}
           </>
         )}
       </p>
@@ -77,14 +76,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
             </button>
           )}
           {!kept && !sheet.putBack && (
-            <button
-              type="button"
-              className="font-semibold text-petrol underline"
-              onClick={() => {
-                setSize(leftOf(actions.get(), sheet));
-                setDoing('offcut');
-              }}
-            >
+            <button type="button" className="font-semibold text-petrol underline" onClick={() => setDoing('offcut')}>
               {t('keep the offcut')}
             </button>
           )}
@@ -94,7 +86,6 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
           <TakenForm
             doing={doing}
             sheet={sheet}
-            left={size}
             send={(author, ask) => void send(author, ask)}
             runId={run.id}
             leave={() => setDoing(null)}
@@ -103,18 +94,4 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
       )}
     </div>
   );
-}
-
-/** What is likely to be left of a sheet, beside everything that burns on it in any run; null where that is hardly anything. */
-function leftOf(state: BenchState, { sheetId }: TakenSheet): { width: number; height: number } | null {
-  const job = jobOf(state);
-  const sheet = job.sheets.find(({ id }) => id === sheetId);
-  if (!sheet || sheet.angle) return null;
-  const burnt = new Set(state.prepared.layers.filter(({ burns }) => burns).map(({ layer }) => layer.id));
-  const items = [...state.prepared.meaning.placed]
-    .filter(([layerId]) => burnt.has(layerId))
-    .flatMap(([, placed]) => placed.map(({ item }) => item))
-    .filter((item) => sheetUnder(job.sheets, item) === sheet);
-  const bounds = boundsOfAll(items);
-  return isEmpty(bounds) ? null : offcutLeft(sheet, bounds);
 }

@@ -1,0 +1,175 @@
+import { boundsOf } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
+import type { Run } from '../document/run.ts';
+import { ownSheet } from '../document/run-sheets.ts';
+import { type Sheet, sheetBox, sheetFrame } from '../document/sheet.ts';
+import { sheetOutline } from '../document/sheet-outline.ts';
+import { parkItems, removeSheet, transformEach } from '../edits/items.ts';
+import { setBurning } from '../edits/layers.ts';
+import { copyItems } from '../edits/repeat.ts';
+import { type Box, boxHeight, uniteBoxes } from '../geometry/paths/box.ts';
+import { type Matrix, multiply, translation } from '../geometry/paths/matrix.ts';
+import { appendPath, type Path, PathBuilder, transformPath } from '../geometry/paths/path.ts';
+import { packedMatrix } from './check.ts';
+import type { JobPack } from './of-job.ts';
+import type { Packing } from './wish.ts';
+
+/** How far further sheets, and pieces that found no place, lie from the bed and from each other, in mm. */
+const besideMm = 10;
+
+/** A sheet of a packing as it is drawn. */
+interface DrawnSheet {
+  readonly sheet: Sheet;
+  /** Where it lies on the bed in a run of its own; null where it lies there as it is drawn. */
+  readonly laidAt: Sheet | null;
+}
+
+/**
+ * Where the sheets of a packing are drawn: those on the bed where they lie, further ones beside it. Where nothing lies on those
+ * on the bed any more, the first further one takes their place.
+ */
+function drawnSheets({ targets }: Pick<JobPack, 'targets'>, packing: Packing, bed: Box): DrawnSheet[] {
+  const onBed = targets.filter(({ isLaid, isBeside }) => isLaid && !isBeside);
+  let isBedFree = onBed.every(
+    (target) => target.isFreed && packing.sheets.every(({ sheet }) => targets[sheet] !== target),
+  );
+  const laid = targets.flatMap(({ sheet, isLaid }) => (isLaid ? [sheetBox(sheet).maxX] : []));
+  let x = Math.max(bed.maxX, ...laid) + besideMm;
+  return packing.sheets.map(({ sheet: nth }, i) => {
+    const { sheet, isLaid } = targets[nth];
+    if (isLaid) return { sheet, laidAt: null };
+    if (isBedFree) {
+      isBedFree = false;
+      return { sheet: { ...sheet, id: `${i}` }, laidAt: null };
+    }
+    const drawn = { ...sheet, id: `${i}`, x, y: bed.minY };
+    x += sheet.width + besideMm;
+    return { sheet: drawn, laidAt: sheet };
+  });
+}
+
+/** The outlines of all pieces of a packing as they come to lie, and of the sheets that are drawn beside the bed, as one path in mm. */
+export function packedOutlines(pack: JobPack, packing: Packing, bed: Box): Path {
+  const builder = new PathBuilder();
+  const drawn = drawnSheets(pack, packing, bed);
+  packing.sheets.forEach(({ sheet: nth, pieces }, i) => {
+    const { sheet } = drawn[i];
+    if (!pack.targets[nth].isLaid) appendPath(builder, transformPath(sheetOutline(sheet), sheetFrame(sheet)), true);
+    for (const place of pieces) {
+      const matrix = multiply(sheetFrame(sheet), packedMatrix(place));
+      appendPath(builder, transformPath(pack.wish.pieces[place.piece].outline, matrix), true);
+    }
+  });
+  return builder.build();
+}
+
+/** What a packing is laid with. */
+export interface Laying {
+  /** The machine's bed, in mm. */
+  readonly bed: Box;
+  /** Gives ids that are new to the job. */
+  readonly newId: () => string;
+  /** What a run of a further sheet is called, by its number among the sheets of the packing; `isOnly` where it has no other. */
+  readonly nameRun: (sheet: number, run: Run, isOnly: boolean) => string;
+}
+
+/**
+ * A job in which pieces lie as they were packed: the first of each is the drawn one, the others are copies. Each further sheet
+ * is burnt in runs of its own, as those on the bed are. A piece that found no place is laid beside the bed, where it does not
+ * burn.
+ */
+export function layPacked(
+  job: JobDocument,
+  pack: JobPack,
+  packing: Packing,
+  { bed, newId, nameRun }: Laying,
+): JobDocument {
+  const drawn = drawnSheets(pack, packing, bed).map((one, i) =>
+    pack.targets[packing.sheets[i].sheet].isLaid ? one : { ...one, sheet: { ...one.sheet, id: newId() } },
+  );
+  const maps = new Map<number, Matrix[]>();
+  packing.sheets.forEach(({ pieces: there }, i) => {
+    for (const place of there) {
+      const map = multiply(sheetFrame(drawn[i].sheet), packedMatrix(place));
+      maps.set(place.piece, [...(maps.get(place.piece) ?? []), map]);
+    }
+  });
+  let laid = withSheets(withoutEmptied(job, pack, packing), drawn, { newId, nameRun });
+  const copied = new Map<string, string[]>();
+  const moved = new Map<string, Matrix>();
+  const parked = new Set<string>();
+  const beside = Math.max(bed.maxX, ...laid.sheets.map((sheet) => sheetBox(sheet).maxX)) + besideMm;
+  let y = bed.minY;
+  pack.pieces.forEach(({ items }, i) => {
+    const [first, ...others] = maps.get(i) ?? [];
+    const own = new Set(items.map(({ id }) => id));
+    if (others.length > 0) {
+      const sources = laid.drawing.items.flatMap(({ id }) => (own.has(id) ? [id] : []));
+      const { job: withCopies, copies } = copyItems(laid, own, others, newId);
+      laid = withCopies;
+      sources.forEach((id, k) =>
+        copied.set(
+          id,
+          copies.flatMap((ids) => ids[k]),
+        ),
+      );
+    }
+    const bounds = items.map(boundsOf).reduce(uniteBoxes);
+    const map = first ?? translation(beside - bounds.minX, y - bounds.minY);
+    if (!first) y += boxHeight(bounds) + besideMm;
+    for (const id of own) {
+      moved.set(id, map);
+      if (!first) parked.add(id);
+    }
+  });
+  const lying = cutOnce(withCopiesInRuns(transformEach(laid, moved), copied), pack.cutOnce);
+  return parked.size > 0 ? parkItems(lying, parked, true) : lying;
+}
+
+function cutOnce(job: JobDocument, layerIds: readonly string[]): JobDocument {
+  return layerIds.reduce((now, id) => setBurning(now, id, { sharedEdges: 'once' }), job);
+}
+
+/** Where only some items burn in a run, their copies do so too. */
+function withCopiesInRuns(job: JobDocument, copied: ReadonlyMap<string, readonly string[]>): JobDocument {
+  if (copied.size === 0 || job.runs.every(({ only }) => only === null)) return job;
+  const runs = job.runs.map((run) =>
+    run.only ? { ...run, only: run.only.flatMap((id) => [id, ...(copied.get(id) ?? [])]) } : run,
+  );
+  return { ...job, runs };
+}
+
+/** With the sheets of a packing that the job does not have yet, and the runs that burn them. */
+function withSheets(
+  job: JobDocument,
+  drawn: readonly DrawnSheet[],
+  { newId, nameRun }: Pick<Laying, 'newId' | 'nameRun'>,
+): JobDocument {
+  const fresh = drawn.filter(({ sheet: { id } }) => job.sheets.every((known) => known.id !== id));
+  if (fresh.length === 0) return job;
+  const onBed = job.runs.filter((run) => !ownSheet(job, run));
+  const runs = fresh.flatMap(({ sheet: { id: sheetId }, laidAt }) => {
+    if (!laidAt) return [];
+    const number = drawn.findIndex(({ sheet }) => sheet.id === sheetId) + 1;
+    const landing = { kind: 'sheet', sheetId, x: laidAt.x, y: laidAt.y } as const;
+    return onBed.map((run): Run => ({ ...run, id: newId(), name: nameRun(number, run, onBed.length === 1), landing }));
+  });
+  const [placed, beside] = [true, false].map((isOnBed) =>
+    fresh.filter(({ laidAt }) => (laidAt === null) === isOnBed).map(({ sheet }) => sheet),
+  );
+  const stays = placed.length === 0 ? job.sheets : job.sheets.filter((sheet) => hasOwnRun(job, sheet));
+  return { ...job, sheets: [...placed, ...stays, ...beside], runs: [...job.runs, ...runs] };
+}
+
+/** Without the sheets that were laid for runs of their own, and on which nothing lies any more. */
+function withoutEmptied(job: JobDocument, pack: JobPack, packing: Packing): JobDocument {
+  const used = new Set(packing.sheets.map(({ sheet }) => pack.targets[sheet].sheet.id));
+  const emptied = pack.targets.filter(
+    ({ sheet, isLaid, isFreed }) => isLaid && isFreed && !used.has(sheet.id) && hasOwnRun(job, sheet),
+  );
+  return emptied.reduce((left, { sheet }) => removeSheet(left, sheet.id), job);
+}
+
+function hasOwnRun(job: JobDocument, sheet: Sheet): boolean {
+  return job.runs.some((run) => ownSheet(job, run)?.id === sheet.id);
+}
