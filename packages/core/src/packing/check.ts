@@ -1,5 +1,5 @@
 import { type Area, areaOf, growArea, intersectAreas, sizeOfArea, subtractAreas } from '../geometry/areas/area.ts';
-import { type Box, boxesMeet, growBox } from '../geometry/paths/box.ts';
+import { type Box, boxContains, boxesMeet, growBox } from '../geometry/paths/box.ts';
 import { indexBoxes } from '../geometry/paths/box-index.ts';
 import { flatten } from '../geometry/paths/flatten.ts';
 import { type Matrix, multiply, rotation, scaling, translation } from '../geometry/paths/matrix.ts';
@@ -45,7 +45,7 @@ export class PackingCheck {
       const outlines = new Map<PackedPiece, Outlined>();
       const outlined = (mine: PackedPiece) => {
         const known =
-          outlines.get(mine) ?? outlineOf(transformPath(this.wish.pieces[mine.piece].outline, packedMatrix(mine)));
+          outlines.get(mine) ?? new Outlined(transformPath(this.wish.pieces[mine.piece].outline, packedMatrix(mine)));
         outlines.set(mine, known);
         return known;
       };
@@ -88,27 +88,30 @@ export class PackingCheck {
   }
 
   private edgeOf(sheet: number): Outlined {
-    const known = this.edges.get(sheet) ?? outlineOf(this.wish.sheets[sheet].outline);
+    const known = this.edges.get(sheet) ?? new Outlined(this.wish.sheets[sheet].outline);
     this.edges.set(sheet, known);
     return known;
   }
 
   private obstaclesOf(sheet: number): readonly Outlined[] {
-    const known = this.obstacles.get(sheet) ?? this.wish.sheets[sheet].obstacles.map(outlineOf);
+    const known =
+      this.obstacles.get(sheet) ?? this.wish.sheets[sheet].obstacles.map((obstacle) => new Outlined(obstacle));
     this.obstacles.set(sheet, known);
     return known;
   }
 
   private between(mine: Outlined, other: Outlined): Found | null {
     const { gapMm } = this.wish;
-    if (sizeOfArea(intersectAreas(mine.shrunk, other.area)) > 0) return { what: 'overlap', distanceMm: 0 };
+    if (!mine.isSurelyBeside(other) && sizeOfArea(intersectAreas(mine.shrunk, other.area)) > 0)
+      return { what: 'overlap', distanceMm: 0 };
     const distanceMm = distanceBetween(mine, other, gapMm);
     return distanceMm < gapMm - distanceTolerance ? { what: 'too near', distanceMm } : null;
   }
 
   private onSheet(mine: Outlined, edge: Outlined): Found | null {
     const { marginMm } = this.wish;
-    if (sizeOfArea(subtractAreas(mine.shrunk, edge.area)) > 0) return { what: 'outside', distanceMm: 0 };
+    if (!mine.isSurelyIn(edge) && sizeOfArea(subtractAreas(mine.shrunk, edge.area)) > 0)
+      return { what: 'outside', distanceMm: 0 };
     const distanceMm = distanceBetween(mine, edge, marginMm);
     return distanceMm < marginMm - distanceTolerance ? { what: 'into the margin', distanceMm } : null;
   }
@@ -125,40 +128,55 @@ function pairName(mine: PackedPiece, other: PackedPiece): string {
   return `${placeName(mine)} ${placeName(other)} ${(other.x - mine.x).toFixed(7)} ${(other.y - mine.y).toFixed(7)}`;
 }
 
-/** An outline as fine lines. */
-interface Outlined {
-  readonly box: Box;
-  readonly area: Area;
-  /** The same, smaller all around by what may be off. */
-  readonly shrunk: Area;
+/** An outline as fine lines. Its area is worked out when it is asked for. */
+class Outlined {
   /** Its edges, four numbers each: from where to where. */
   readonly edges: Float64Array;
   readonly index: ReturnType<typeof indexBoxes>;
-}
+  readonly box: Box;
+  private readonly lines: Path;
+  private knownArea: Area | null = null;
+  private knownShrunk: Area | null = null;
 
-function outlineOf(path: Path): Outlined {
-  const builder = new PathBuilder();
-  const edges: number[] = [];
-  for (const { points, closed } of flatten(path, curveTolerance)) {
-    if (!closed) continue;
-    builder.moveTo(points[0], points[1]);
-    for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
-    builder.close();
-    for (let i = 0; i < points.length; i += 2) {
-      const next = (i + 2) % points.length;
-      edges.push(points[i], points[i + 1], points[next], points[next + 1]);
+  constructor(path: Path) {
+    const builder = new PathBuilder();
+    const edges: number[] = [];
+    for (const { points, closed } of flatten(path, curveTolerance)) {
+      if (!closed) continue;
+      builder.moveTo(points[0], points[1]);
+      for (let i = 2; i < points.length; i += 2) builder.lineTo(points[i], points[i + 1]);
+      builder.close();
+      for (let i = 0; i < points.length; i += 2) {
+        const next = (i + 2) % points.length;
+        edges.push(points[i], points[i + 1], points[next], points[next + 1]);
+      }
     }
+    this.lines = builder.build();
+    this.box = pathBounds(this.lines);
+    this.edges = Float64Array.from(edges);
+    this.index = indexBoxes(Array.from({ length: edges.length / 4 }, (_, k) => edgeBox(this.edges, 4 * k)));
   }
-  const area = areaOf(builder.build(), 'evenodd');
-  const all = Float64Array.from(edges);
-  const boxes = Array.from({ length: all.length / 4 }, (_, k) => edgeBox(all, 4 * k));
-  return {
-    box: area.bounds,
-    area,
-    shrunk: growArea(area, -distanceTolerance),
-    edges: all,
-    index: indexBoxes(boxes),
-  };
+
+  get area(): Area {
+    this.knownArea ??= areaOf(this.lines, 'evenodd');
+    return this.knownArea;
+  }
+
+  /** The same, smaller all around by what may be off. */
+  get shrunk(): Area {
+    this.knownShrunk ??= growArea(this.area, -distanceTolerance);
+    return this.knownShrunk;
+  }
+
+  /** Whether nothing of it lies over the other, as far as their bounds tell. */
+  isSurelyBeside(other: Outlined): boolean {
+    return !boxesMeet(growBox(this.box, -distanceTolerance), other.box);
+  }
+
+  /** Whether all of it lies in the other, as far as bounds tell. */
+  isSurelyIn(other: Outlined): boolean {
+    return other.area.isBox && boxContains(other.box, this.box, distanceTolerance);
+  }
 }
 
 /** How near two outlines come to each other, in mm; infinite where that is more than `within`. */

@@ -49,7 +49,7 @@ export function furtherSheets(
   };
 }
 
-/** Laid with its corner at that of the sheet which it takes the place of, as far as the bed has room, and with its margin. */
+/** Laid with its corner where that of the first sheet lies, as far as the bed has room; and with its margin. */
 function laidAs(sheet: Sheet, first: Sheet | undefined, { origin, bedWidth, bedHeight }: Machine): Sheet {
   if (!first || origin === 'centre') return { ...sheet, margin: first?.margin ?? sheet.margin };
   const y = origin === 'top-left' ? first.y : first.y + first.height - sheet.height;

@@ -1,5 +1,5 @@
 export { packedMatrix } from './check.ts';
-export { type FurtherSheet, type FurtherSheets, furtherSheets } from './further.ts';
+export { type FurtherSheets, furtherSheets } from './further.ts';
 export { type Laying, layPacked, packedOutlines } from './lay.ts';
 export { type JobPack, packOfJob, usualGap } from './of-job.ts';
 export { type Offcut, offcutsLeft } from './offcut.ts';

@@ -48,7 +48,7 @@ function drawnSheets({ targets }: Pick<JobPack, 'targets'>, packing: Packing, be
   });
 }
 
-/** The outlines of all pieces of a packing as they come to lie, and of the sheets that are drawn beside the bed, as one path in mm. */
+/** The outlines of all pieces as they come to lie, and of the sheets that are drawn beside the bed; as one path in mm. */
 export function packedOutlines(pack: JobPack, packing: Packing, bed: Box): Path {
   const builder = new PathBuilder();
   const drawn = drawnSheets(pack, packing, bed);
@@ -84,8 +84,8 @@ export function layPacked(
   packing: Packing,
   { bed, newId, nameRun }: Laying,
 ): JobDocument {
-  const drawn = drawnSheets(pack, packing, bed).map((one, i) =>
-    pack.targets[packing.sheets[i].sheet].isLaid ? one : { ...one, sheet: { ...one.sheet, id: newId() } },
+  const drawn = drawnSheets(pack, packing, bed).map((entry, i) =>
+    pack.targets[packing.sheets[i].sheet].isLaid ? entry : { ...entry, sheet: { ...entry.sheet, id: newId() } },
   );
   const maps = new Map<number, Matrix[]>();
   packing.sheets.forEach(({ pieces: there }, i) => {

@@ -172,33 +172,57 @@ type Visit = (from: number, length: number, value: number, slope: number, bend: 
 
 /**
  * How much of two areas lies over each other where they are, in mm². Worked out pair by pair of edges, and so exact but for
- * rounding of what is that near.
+ * rounding of what is that near. It goes along the axis on which their bounds have less in common: fewer edges meet there.
  */
 export function overlapOf(mine: Shape, x: number, y: number, other: Shape, otherX: number, otherY: number): number {
-  const [a, b] = [mine.overY, other.overY];
-  const [along, shift] = [x - otherX, y - otherY];
-  const { minX, minY, maxY } = other.box;
+  const [a, b] = [mine.box, other.box];
+  const wide = Math.min(x + a.maxX, otherX + b.maxX) - Math.max(x + a.minX, otherX + b.minX);
+  const high = Math.min(y + a.maxY, otherY + b.maxY) - Math.max(y + a.minY, otherY + b.minY);
+  if (wide <= 0 || high <= 0) return 0;
+  const [along, across] = [x - otherX, y - otherY];
+  // Of the one that begins first, what lies before all of the other counts for nothing.
+  if (high <= wide) {
+    return along + a.minX <= b.minX
+      ? pairsOver(mine.overY, along, across, other.overY, b.minX, b.minY, b.maxY)
+      : pairsOver(other.overY, -along, -across, mine.overY, a.minX, a.minY, a.maxY);
+  }
+  return across + a.minY <= b.minY
+    ? pairsOver(mine.overX, across, along, other.overX, b.minY, b.minX, b.maxX)
+    : pairsOver(other.overX, -across, -along, mine.overX, a.minY, a.minX, a.maxX);
+}
+
+/**
+ * The same by the edges of two areas over one axis.
+ *
+ * @param along where the first lies on the other axis, as seen from the second
+ * @param shift where it lies on that axis
+ * @param least where the second begins on the other axis
+ * @param from where the second begins on that axis
+ * @param to where it ends there
+ */
+function pairsOver(a: Edges, along: number, shift: number, b: Edges, least: number, from: number, to: number): number {
   let sum = 0;
   for (let i = 0; i < a.length; i += edgeNumbers) {
-    const [from, to] = [a[i] + shift, a[i + 1] + shift];
-    if (from >= maxY) break;
-    if (to <= minY) continue;
+    const begins = a[i] + shift;
+    if (begins >= to) break;
+    const ends = a[i + 1] + shift;
+    if (ends <= from) continue;
     const slope = a[i + 3];
     const begin = a[i + 2] + along;
     // It lies before all of the other, and so has none of it before it.
-    if (begin <= minX && begin + slope * (to - from) <= minX) continue;
+    if (begin <= least && begin + slope * (ends - begins) <= least) continue;
     for (let k = 0; k < b.length; k += edgeNumbers) {
-      if (b[k] >= to) break;
-      const low = Math.max(from, b[k]);
-      const high = Math.min(to, b[k + 1]);
+      if (b[k] >= ends) break;
+      const low = Math.max(begins, b[k]);
+      const high = Math.min(ends, b[k + 1]);
       if (low >= high) continue;
       const slopeThere = b[k + 3];
-      const first = begin + slope * (low - from) - b[k + 2] - slopeThere * (low - b[k]);
-      const last = begin + slope * (high - from) - b[k + 2] - slopeThere * (high - b[k]);
-      const least = Math.min(first, last);
+      const first = begin + slope * (low - begins) - b[k + 2] - slopeThere * (low - b[k]);
+      const last = begin + slope * (high - begins) - b[k + 2] - slopeThere * (high - b[k]);
       const most = Math.max(first, last);
       if (most <= 0) continue;
-      const ahead = least >= 0 ? (least + most) / 2 : (most * most) / (2 * (most - least));
+      const fewest = Math.min(first, last);
+      const ahead = fewest >= 0 ? (fewest + most) / 2 : (most * most) / (2 * (most - fewest));
       sum -= a[i + 4] * b[k + 4] * (high - low) * ahead;
     }
   }

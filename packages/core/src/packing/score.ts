@@ -1,40 +1,61 @@
 import type { Laid, Place, Room, Search } from './layout.ts';
 
-/** How good a layout is. */
-export interface Score {
+/** How good a layout is. What only counts where all else is as good is worked out when it is asked for. */
+export class Score {
   /** What found no place, in mm². */
   readonly left: number;
   readonly sheets: number;
   /** How full the rooms are, as shares of each; those before count more. */
   readonly filled: number;
-  /** The largest rectangle that is left of the last sheet, in mm². */
-  readonly rest: number;
-  /** How far the head moves from piece to piece at least, by the nearest next one, in mm. */
-  readonly travel: number;
   /** Whether nothing can be gained any more. */
   readonly isPerfect: boolean;
+  private knownRest: number | null = null;
+  private knownTravel: number | null = null;
+
+  constructor(
+    private readonly search: Search,
+    private readonly laid: Laid,
+  ) {
+    const { places, left } = laid;
+    const areaOf = (piece: number) => search.turned[piece][0].shape.area;
+    let [sheets, filled, isFull] = [0, 0, true];
+    places.forEach((there, room) => {
+      if (there.length === 0) return;
+      sheets++;
+      let covered = 0;
+      for (const { piece } of there) covered += areaOf(piece);
+      const share = covered / roomArea(search.rooms[room]);
+      filled += share / (1 + room);
+      if (share <= 1 - 1e-6) isFull = false;
+    });
+    this.left = left.reduce((sum, piece) => sum + areaOf(piece), 0);
+    this.sheets = sheets;
+    this.filled = filled;
+    this.isPerfect = left.length === 0 && isFull;
+  }
+
+  /** The largest rectangle that is left of the last sheet, in mm². */
+  get rest(): number {
+    this.knownRest ??= this.restOfLast();
+    return this.knownRest;
+  }
+
+  /** How far the head moves from piece to piece at least, by the nearest next one, in mm. */
+  get travel(): number {
+    const { places, left } = this.laid;
+    this.knownTravel ??= left.length > 0 ? 0 : places.reduce((sum, there) => sum + travelOf(this.search, there), 0);
+    return this.knownTravel;
+  }
+
+  private restOfLast(): number {
+    const { places, left } = this.laid;
+    const last = places.length - 1;
+    return left.length > 0 || last < 0 ? 0 : largestRest(this.search, this.search.rooms[last], places[last]);
+  }
 }
 
 /** What is as good, in mm²; shares; and mm. */
 const [sameArea, sameShare, sameTravel] = [1e-3, 1e-9, 1];
-
-/** How good a layout is, by all that is looked at. */
-export function scoreOf(search: Search, { places, left }: Laid): Score {
-  const areaOf = (piece: number) => search.turned[piece][0].shape.area;
-  const used = places.filter((there) => there.length > 0);
-  const shares = places.map(
-    (there, room) => there.reduce((sum, { piece }) => sum + areaOf(piece), 0) / roomArea(search.rooms[room]),
-  );
-  const last = places.length - 1;
-  return {
-    left: left.reduce((sum, piece) => sum + areaOf(piece), 0),
-    sheets: used.length,
-    filled: shares.reduce((sum, share, room) => sum + share / (1 + room), 0),
-    rest: left.length > 0 || last < 0 ? 0 : largestRest(search, search.rooms[last], places[last]),
-    travel: left.length > 0 ? 0 : used.reduce((sum, there) => sum + travelOf(search, there), 0),
-    isPerfect: left.length === 0 && shares.every((share) => share === 0 || share > 1 - 1e-6),
-  };
-}
 
 /** Sheets first, then what is left of the last one, then the way of the head. */
 export function isBetter(a: Score, b: Score): boolean {

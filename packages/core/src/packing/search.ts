@@ -1,12 +1,12 @@
 import { isAllBoxes, SkylineLayout } from './boxes.ts';
 import { Crowd } from './crowd.ts';
 import type { Laid, Place, Search } from './layout.ts';
-import { isBetter, type Score, scoreOf } from './score.ts';
+import { isBetter, Score } from './score.ts';
 import { bestStop, separate, shuffled } from './separate.ts';
 import { TouchingLayout } from './touch.ts';
 
 /** Of what lies in a room, so much is taken out and laid anew at most. */
-const mostRuined = 0.4;
+const mostRuined = 0.5;
 /** How much worse a layout may be that is gone on from, as a share of a sheet, at most. */
 const mostSlack = 0.02;
 /** A piece is pushed in with so many moves of each that lies there, at most. */
@@ -43,7 +43,7 @@ interface Scored {
 }
 
 function scored(search: Search, laid: Laid): Scored {
-  return { laid, score: scoreOf(search, laid) };
+  return { laid, score: new Score(search, laid) };
 }
 
 /** Layouts of rectangles: of an order in which two change places, or one goes elsewhere, what is no worse is gone on from. */
@@ -69,8 +69,10 @@ function* ordersOfBoxes(search: Search, random: () => number): Generator<Scored>
   }
 }
 
-/** Layouts of touching pieces: what is better, or not much worse, is gone on from. */
+/** Layouts of touching pieces, after one of their bounds, which is there at once: what is better, or not much worse, is gone on from. */
 function* relaidAgain(search: Search, random: () => number): Generator<Scored> {
+  if (search.rooms.every(({ free }) => free === null))
+    yield scored(search, new SkylineLayout(search).lay(bySize(search, search.wanted, 0, random), false));
   let now = scored(search, laidFrom(search, [], 0, bySize(search, search.wanted, 0, random), random, 0));
   yield now;
   // What finds no place where nothing lies finds none however often it is tried.
@@ -131,7 +133,8 @@ function relaid(search: Search, laid: Laid, random: () => number): Laid {
   const room = Math.floor(random() * places.length);
   if (room === places.length - 1 && left.length === 0) return squeezed(search, laid, random);
   const there = places[room];
-  const count = 1 + Math.floor(random() * Math.max(2, there.length * mostRuined));
+  // Mostly few, now and then many.
+  const count = 1 + Math.floor(random() ** 2 * Math.max(2, there.length * mostRuined));
   const { minX, minY, maxX, maxY } = search.rooms[room].box;
   const near = nearestTo(search, there, minX + random() * (maxX - minX), minY + random() * (maxY - minY));
   const waiting = [...left, ...near.slice(0, count), ...places.slice(room + 1).flat()].map((entry) =>

@@ -2,6 +2,7 @@ import { areaOf, growArea, linesOfArea } from '../geometry/areas/area.ts';
 import { pathOfRings, simplifyRing } from '../geometry/areas/rings.ts';
 import { flatten, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
 import { type Path, Verb } from '../geometry/paths/path.ts';
+import { ringsOutside } from './around.ts';
 import { areaOfRings, type Rings, shapeOf } from './edges.ts';
 import type { Turned } from './layout.ts';
 import type { PackWish, Turning } from './wish.ts';
@@ -37,9 +38,10 @@ export function ringsAround(outline: Path, distance: number, fillsHoles: boolean
   const size = Math.sqrt(Math.max(0, ...lines.map((line) => Math.abs(signedArea(line)))));
   // Straight lines are taken as they are. Of curves, the fewer the better.
   const strays = isCurved ? Math.min(mostStray, Math.max(leastStray, size * strayShare)) : 1e-6;
-  const simple = lines.map(({ points }) => simplifyRing(points, strays));
-  const out = distance + (isCurved ? strays + curveTolerance : 0);
-  const rings = out > 0 ? grownBy(simple, out) : normal(simple);
+  const simple = isCurved
+    ? ringsOutside(lines, strays, curveTolerance)
+    : lines.map(({ points }) => simplifyRing(points, strays));
+  const rings = distance > 0 ? grownBy(simple, distance) : normal(simple);
   return fillsHoles ? rings : outermost(rings);
 }
 
