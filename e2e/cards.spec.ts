@@ -6,39 +6,7 @@ import { type BurntPicture, layCard, lookOf, type Material } from '@lambent/core
 import { expect, type Page, test } from '@playwright/test';
 import { greyPng } from '../demo/grey-png.mjs';
 import { choose, clickBed, newJob, offer, openStage, rectangle, storedJob, svg, takeIt, typeInto } from './bench.ts';
-
-/** A material of a test's own, of which nothing is known. */
-async function unknownStock(page: Page, name: string, more: Partial<Material> = {}): Promise<Material> {
-  const material = {
-    name,
-    family: name,
-    thicknessMm: 5,
-    tone: '#B9C39A',
-    sheetWidth: 300,
-    sheetHeight: 200,
-    ...more,
-  };
-  const answer = await page.request.post('/api/materials', { data: { by: 'Ines Varga', material } });
-  return (await answer.json()) as Material;
-}
-
-/** Sends what is on screen, and waits until so many runs of the job are done. */
-async function burn(page: Page, count: number): Promise<RunAnswer> {
-  await page.getByRole('button', { name: /^Send / }).click();
-  const id = /jobs\/([^/]+)/.exec(page.url())?.[1];
-  let done: RunAnswer[] = [];
-  await expect
-    .poll(
-      async () => {
-        const runs = (await (await page.request.get(`/api/runs?job=${id}`)).json()) as RunAnswer[];
-        done = runs.filter(({ status }) => status === 'done');
-        return done.length;
-      },
-      { timeout: 120_000 },
-    )
-    .toBe(count);
-  return done[0];
-}
+import { burn, unknownStock } from './burning.ts';
 
 async function pictureOf(page: Page, run: RunAnswer): Promise<BurntPicture> {
   const answer = (await (await page.request.get(`/api/runs/${run.id}/picture`)).json()) as BurntPictureAnswer;
@@ -336,8 +304,11 @@ test('a run takes its sheet from stock; it is put back, or what is left of it ke
   await expect(page.getByTestId('taken-sheet')).toContainText('a sheet of felt on the rack, 300 × 200 mm');
   expect(await inStock()).toEqual([[300, 200, 4]]);
   await page.getByRole('button', { name: 'keep the offcut' }).click();
-  // What lies at the right of the work is the most.
-  await expect(page.getByLabel('Offcut’s width')).toHaveValue('220.00');
+  // What is left is the sheet with a hole in it; the operator cuts it down.
+  await expect(page.getByRole('radio', { name: '300 × 200 mm' })).toBeChecked();
+  await page.getByRole('radio', { name: 'A rectangle that I cut' }).click();
+  await typeInto(page, 'Offcut’s width', '220');
+  await typeInto(page, 'Its height', '200');
   await page.getByLabel('You are').fill('Ines Varga');
   await page.getByRole('button', { name: 'Keep the offcut', exact: true }).click();
   await expect(page.getByTestId('taken-sheet')).toContainText('offcut kept');

@@ -100,8 +100,8 @@ export class SkylineLayout {
       }
       const [piece] = left.splice(best, 1);
       const { width: wide, height: high, turn } = bestSide;
-      const goesLeft =
-        Math.abs(high - wallAfter) < same && Math.abs(high - wallBefore) >= same ? false : wallBefore >= wallAfter;
+      const isLike = (wall: number) => Math.abs(high - wall) < same;
+      const goesLeft = isLike(wallBefore) || (!isLike(wallAfter) && wallBefore >= wallAfter);
       const x = goesLeft ? step.x : step.x + step.width - wide;
       const { minX, minY } = this.search.turned[piece][turn].shape.box;
       const [atX, atY] = isAcross ? [step.y, x] : [x, step.y];

@@ -43,7 +43,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
   const view = useBench((state) => state.view);
   const machine = useBench(machineOf);
   const unit = useBench(unitOf);
-  const sheets = useBench((state) => jobOf(state).sheets);
+  const sheets = useBench((state) => (asBurnt ? state.prepared.sheets : jobOf(state).sheets));
   const materials = useBench((state) => state.shop.materials);
   const frame = useBench((state) => state.frame);
   const toolName = useBench((state) => state.tool?.name);

@@ -34,3 +34,23 @@ test('after an edit the scene has what changed anew, all else as it was, and eve
   for (let i = 0; i < 4; i++) actions.undo();
   expect(scene().map(({ item, operation }) => [item, operation])).toEqual(first.map(({ item }) => [item, 'cut']));
 });
+
+test('where a run burns on a sheet of its own, what is on other sheets is not shown there', () => {
+  const { actions } = benchWith(square(10, 10, 5) + square(700, 10, 5));
+  const job = jobOf(actions.get());
+  const [onBed, beside] = job.drawing.items;
+  const sheet = { materialId: '', y: 0, width: 100, height: 80, margin: 0 };
+  const sheets = [
+    { ...sheet, id: 'bed', x: 0 },
+    { ...sheet, id: 'own', x: 690 },
+  ];
+  const [first] = job.runs;
+  const own = { ...first, id: 'own', landing: { kind: 'sheet', sheetId: 'own', x: 0, y: 0 } as const };
+  actions.edit('two sheets', (now) => ({ ...now, sheets, runs: [first, own] }));
+  const shown = (asBurnt: boolean) =>
+    sceneOf(actions.get().prepared, asBurnt).items.map(({ item, bounds }) => [item.id, Math.round(bounds.minX)]);
+  expect(shown(true)).toEqual([[onBed.id, 10]]);
+  actions.chooseRun('own');
+  expect(shown(true)).toEqual([[beside.id, 10]]);
+  expect(shown(false)).toHaveLength(2);
+});

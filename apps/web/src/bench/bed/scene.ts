@@ -1,5 +1,5 @@
 import type { Meaning } from '@lambent/core/colours';
-import { boundsOf, type Item, pathOf } from '@lambent/core/document';
+import { boundsOf, type Item, isOnSheetOf, pathOf } from '@lambent/core/document';
 import { type Box, type Path, Verb } from '@lambent/core/geometry';
 import { engravesAreas, type Operation } from '@lambent/core/operations';
 import { engravedFills, engravedPath, hasOwnFill, type PreparedJob, type PreparedLayer } from '@lambent/core/plan';
@@ -145,10 +145,13 @@ function itemsOf(prepared: PreparedJob, asBurnt: boolean, special: readonly Prep
   const burns = new Set(
     asBurnt ? prepared.layers.flatMap(({ on, placed }) => (on ? placed.map(({ item }) => item.id) : [])) : [],
   );
-  return job.drawing.items.map((drawn) => {
+  // What is on sheets that do not lie there in this run is not there either.
+  const isThere = asBurnt ? isOnSheetOf(job, prepared.run) : null;
+  return job.drawing.items.flatMap((drawn) => {
     const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
     const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
     const { operation, filledBy } = meant(drawn);
+    if (isThere?.(drawn) === false) return [];
     return sceneItem(item, { operation, filledBy, filledByLayer }, prepared.parked.has(drawn.id));
   });
 }
