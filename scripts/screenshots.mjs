@@ -51,6 +51,14 @@ const slots = [0, 1, 2].map(
 const dividers = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200">
   <rect x="20" y="30" width="180" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>${slots.join('')}</svg>`;
 
+/** Tags, moons and leaves. */
+const outline = (d) => `<path d="${d}" fill="none" stroke="#D0481E" stroke-width="0.1"/>`;
+const tags = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200">
+  ${outline('M20 20h50l14 14l-14 14h-50zM26 34a3 3 0 1 0 6 0a3 3 0 1 0 -6 0z')}
+  <path d="M38 34h24" fill="none" stroke="#00806A" stroke-width="0.1"/>
+  ${outline('M120 20a26 26 0 1 0 0 52a32 32 0 0 1 0 -52z')}
+  ${outline('M160 60c0 -30 30 -40 60 -40c0 30 -10 60 -40 60c-12 0 -20 -8 -20 -20z')}</svg>`;
+
 const sign = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="700" viewBox="0 0 1200 700">
   <clipPath id="pane"><circle cx="640" cy="360" r="160"/></clipPath>
   <g clip-path="url(#pane)" fill="none" stroke="#5B3FA0">${Array.from({ length: 16 }, (_, i) => `<path d="M${450 + i * 26} 180q34 160 0 360"/>`).join('')}</g>
@@ -99,13 +107,6 @@ try {
   await page.getByRole('button', { name: /^Marker Radish/ }).click();
   await page.mouse.move(40, 640);
   await shot('bench-art');
-  await page.keyboard.press('4');
-  await page.getByLabel('How many').fill('3');
-  await page.getByLabel('How many').press('Enter');
-  await page.mouse.move(40, 640);
-  await page.waitForTimeout(800);
-  await shot('bench-fit');
-  await page.keyboard.press('Escape');
   await page.keyboard.press('5');
   await shot('bench-recipe');
   await page.keyboard.press('7');
@@ -163,6 +164,22 @@ try {
   await page.getByRole('region', { name: 'What followed the thickness' }).waitFor();
   await page.mouse.move(40, 640);
   await shot('bench-clearance');
+
+  await newJob('Tags of three kinds');
+  await bringIn('tags.svg', tags);
+  await material(/Cork/);
+  await page.keyboard.press('Escape');
+  await making('Pack');
+  await page.getByLabel('How many of each').fill('14');
+  await page.getByLabel('How many of each').press('Enter');
+  await page.getByRole('button', { name: 'Look for a packing' }).click();
+  await page.getByText(/^([2-9]\d|\d{3,}) tries, looking on/).waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Stop looking' }).click();
+  await page.getByText(/^Burns in/).waitFor();
+  await page.getByTestId('packing').scrollIntoViewIfNeeded();
+  await page.mouse.move(40, 640);
+  await shot('bench-pack');
+  await page.getByRole('button', { name: 'Leave it' }).click();
 
   const alder = { name: 'Alder board', family: 'Solid wood', thicknessMm: 5, tone: '#E3C49A' };
   await page.request.post(`${address}/api/materials`, {

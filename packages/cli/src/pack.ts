@@ -106,10 +106,13 @@ async function sourcesOf(files: readonly string[], options: PackOptions): Promis
   return sources;
 }
 
+/** Where pieces lie, and how many of each found no place. */
+type Found = Pick<Packing, 'sheets' | 'left'>;
+
 /** The best packing that is found within the time; it ends before where nothing can be gained any more. */
-function best(wish: PackWish, seconds: number, seed: number): { packing: Packing; tries: number; took: number } {
+function best(wish: PackWish, seconds: number, seed: number): { packing: Found; tries: number; took: number } {
   const begun = performance.now();
-  let [packing, tries]: [Packing | null, number] = [null, 0];
+  let [packing, tries]: [Found | null, number] = [null, 0];
   for (const better of packed(wish, seed)) {
     packing = better ?? packing;
     tries++;
@@ -145,7 +148,7 @@ interface MovedDrawing {
 function reportOf(
   sources: readonly Source[],
   wish: PackWish,
-  packing: Packing,
+  packing: Found,
   files: readonly string[],
   { tries, took, seed }: { tries: number; took: number; seed: number },
 ) {

@@ -11,7 +11,7 @@ const lying = (piece: number, x: number, y: number, angle = 0): PackedPiece => (
   isMirrored: false,
 });
 const faultsOf = (wish: ReturnType<typeof wishOf>, ...pieces: PackedPiece[]) =>
-  new PackingCheck(wish).faults({ sheets: [{ sheet: 0, pieces }], left: [] });
+  new PackingCheck(wish).faults({ sheets: [{ sheet: 0, pieces }] });
 
 describe('what a packing must keep', () => {
   const squares = [rectangle(20, 20), rectangle(20, 20)];

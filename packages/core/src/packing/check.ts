@@ -40,7 +40,7 @@ export class PackingCheck {
    * What of a packing does not keep what was asked for, by the true outlines, worked out apart from the search: pieces that
    * lie over each other or nearer than the gap, and pieces beyond the edge of the sheet or within its margin.
    */
-  faults(packing: Packing): PackingFault[] {
+  faults(packing: Pick<Packing, 'sheets'>): PackingFault[] {
     return packing.sheets.flatMap(({ sheet, pieces }, i) => {
       const outlines = new Map<PackedPiece, Outlined>();
       const outlined = (mine: PackedPiece) => {

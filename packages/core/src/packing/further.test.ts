@@ -175,11 +175,11 @@ describe('one cut for two', () => {
     );
     const cutMm = (of: JobDocument) => planJob(prepareJob(of, shop)).steps.reduce((sum, { litMm }) => sum + litMm, 0);
     const apart = pack(job).laid;
-    const { laid } = pack(job, { isOneCut: true });
+    const { laid } = pack(job, { isOneCut: true }, 60);
     expect(cutMm(apart)).toBeCloseTo(4 * (200 + 0.2 * Math.PI), 1);
-    // Two edges or more are shared.
+    // Two by two, or four in a row: three edges or four are shared.
     const shared = (cutMm(apart) - cutMm(laid)) / 50;
-    expect(Math.round(shared)).toBeGreaterThanOrEqual(2);
+    expect(Math.round(shared)).toBeGreaterThanOrEqual(3);
     expect(shared).toBeCloseTo(Math.round(shared), 1);
     expect(laid.burning.cut).toMatchObject({ sharedEdges: 'once' });
   });

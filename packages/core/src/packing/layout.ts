@@ -40,6 +40,8 @@ export interface Search {
   readonly rooms: readonly Room[];
   /** Each piece as often as it is to be laid. */
   readonly wanted: readonly number[];
+  /** Whether edges that lie on each other are cut once. */
+  readonly sharesEdges: boolean;
 }
 
 /** What lies in each room, and what found no place. */

@@ -101,7 +101,7 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
   const cuts = new Set(pieces.flatMap(({ items }) => items.filter((item) => edges.has(item))));
   const isCut = (layerId: string) => meaning.placed.get(layerId)?.some(({ item }) => cuts.has(item)) ?? false;
   return {
-    wish: { pieces: wanted, sheets, ...how, gapMm },
+    wish: { pieces: wanted, sheets, ...how, gapMm, sharesEdges: isOneCut },
     pieces,
     targets: onto.map(({ target }) => target),
     loose,

@@ -4,11 +4,11 @@ import { Verb } from '../geometry/paths/path.ts';
 import { numbersFrom } from '../plan/random.ts';
 import { PackingCheck } from './check.ts';
 import { type Rings, shapeOf } from './edges.ts';
-import type { Laid, Room, Search, Turned } from './layout.ts';
-import { roomArea } from './score.ts';
-import { searched } from './search.ts';
+import type { Room, Search, Turned } from './layout.ts';
+import { roomArea, type Score } from './score.ts';
+import { type Scored, searched } from './search.ts';
 import { ringsAround, type Turn, turnedPieces, turnsOf } from './turned.ts';
-import type { PackedPiece, Packing, PackSheet, PackWish } from './wish.ts';
+import type { PackedPiece, Packing, PackSheet, PackWish, Rank } from './wish.ts';
 
 /** As many as fit are at most so many. */
 const mostCopies = 1000;
@@ -31,8 +31,8 @@ interface Prepared {
 export function* packed(wish: PackWish, seed: number): Generator<Packing | null> {
   const prepared = prepare(wish);
   const check = new PackingCheck(wish);
-  for (const laid of searched(prepared.search, numbersFrom(seed))) {
-    const packing = laid && packingOf(wish, prepared, laid);
+  for (const found of searched(prepared.search, numbersFrom(seed))) {
+    const packing = found && packingOf(wish, prepared, found);
     yield packing && check.faults(packing).length === 0 ? packing : null;
   }
 }
@@ -56,7 +56,8 @@ function prepare(wish: PackWish): Prepared {
     const most = Math.min(mostCopies, Math.floor(free / turned[i][0].shape.area));
     return Array.from({ length: wish.pieces[i].count ?? most }, () => i);
   });
-  return { search: { turned, rooms: sheets.map((i) => kinds[i]), wanted }, turns, sheets, tooLarge };
+  const search = { turned, rooms: sheets.map((i) => kinds[i]), wanted, sharesEdges: wish.sharesEdges ?? false };
+  return { search, turns, sheets, tooLarge };
 }
 
 /** The sheets that may be used, each by its number: of those of which there are as many as it takes, one for each piece. */
@@ -86,8 +87,14 @@ function roomOf({ outline, obstacles }: PackSheet, { marginMm, gapMm }: PackWish
   return { box, free: isBox ? null : shape };
 }
 
-function packingOf(wish: PackWish, { search, turns, sheets, tooLarge }: Prepared, { places, left }: Laid): Packing {
-  const packedPiece = ({ piece, turn, x, y }: Laid['places'][number][number]): PackedPiece => ({
+/** Plain numbers, which a worker can send. */
+function rankOf({ left, sheets, filled, rest, way }: Score): Rank {
+  return { left, sheets, filled, rest, way };
+}
+
+function packingOf(wish: PackWish, { search, turns, sheets, tooLarge }: Prepared, { laid, score }: Scored): Packing {
+  const { places, left: waiting } = laid;
+  const packedPiece = ({ piece, turn, x, y }: Scored['laid']['places'][number][number]): PackedPiece => ({
     piece,
     x,
     y,
@@ -95,11 +102,12 @@ function packingOf(wish: PackWish, { search, turns, sheets, tooLarge }: Prepared
   });
   const isAsked = (piece: number) => wish.pieces[piece].count !== null;
   const count = (piece: number) =>
-    tooLarge.includes(piece) ? (wish.pieces[piece].count ?? 0) : left.filter((other) => other === piece).length;
+    tooLarge.includes(piece) ? (wish.pieces[piece].count ?? 0) : waiting.filter((other) => other === piece).length;
   return {
     sheets: places.flatMap((there, room) =>
       there.length > 0 ? [{ sheet: sheets[room], pieces: there.map(packedPiece) }] : [],
     ),
     left: search.turned.map((_, piece) => (isAsked(piece) ? count(piece) : 0)),
+    rank: rankOf(score),
   };
 }

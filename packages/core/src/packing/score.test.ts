@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { shapeOf } from './edges.ts';
 import type { Search } from './layout.ts';
-import { largestRest } from './score.ts';
+import { largestRest, sharedEdges } from './score.ts';
 import { turnedPieces } from './turned.ts';
 
 const square = Float64Array.of(0, 0, 20, 0, 20, 20, 0, 20);
@@ -9,6 +9,7 @@ const search: Search = {
   turned: [turnedPieces([square], [{ angle: 0, isMirrored: false }], false)],
   rooms: [],
   wanted: [],
+  sharesEdges: false,
 };
 const room = { box: { minX: 0, minY: 0, maxX: 100, maxY: 60 }, free: null };
 const at = (x: number, y: number) => ({ piece: 0, turn: 0, x, y });
@@ -26,4 +27,14 @@ test('the largest rectangle in which nothing lies', () => {
 test('of a sheet that is no rectangle it is not known', () => {
   const free = shapeOf([Float64Array.of(0, 0, 100, 0, 0, 60)]);
   expect(largestRest(search, { ...room, free }, [])).toBe(0);
+});
+
+test('how far edges lie along others', () => {
+  expect(sharedEdges(search, [at(0, 0), at(20, 0)])).toBeCloseTo(20, 9);
+  expect(sharedEdges(search, [at(0, 0), at(20.001, 0)])).toBeCloseTo(20, 9);
+  expect(sharedEdges(search, [at(0, 0), at(20, 12)])).toBeCloseTo(8, 9);
+  expect(sharedEdges(search, [at(0, 0), at(20.1, 0)])).toBe(0);
+  expect(sharedEdges(search, [at(0, 0), at(20, 20)])).toBe(0);
+  // Four around a corner: an edge between each two side by side.
+  expect(sharedEdges(search, [at(0, 0), at(20, 0), at(0, 20), at(20, 20)])).toBeCloseTo(80, 9);
 });

@@ -1,7 +1,9 @@
+import { boxesMeet, growBox } from '../geometry/paths/box.ts';
 import type { Laid, Place, Room, Search } from './layout.ts';
+import type { Rank } from './wish.ts';
 
 /** How good a layout is. What only counts where all else is as good is worked out when it is asked for. */
-export class Score {
+export class Score implements Rank {
   /** What found no place, in mm². */
   readonly left: number;
   readonly sheets: number;
@@ -10,7 +12,7 @@ export class Score {
   /** Whether nothing can be gained any more. */
   readonly isPerfect: boolean;
   private knownRest: number | null = null;
-  private knownTravel: number | null = null;
+  private knownWay: number | null = null;
 
   constructor(
     private readonly search: Search,
@@ -40,11 +42,18 @@ export class Score {
     return this.knownRest;
   }
 
-  /** How far the head moves from piece to piece at least, by the nearest next one, in mm. */
-  get travel(): number {
-    const { places, left } = this.laid;
-    this.knownTravel ??= left.length > 0 ? 0 : places.reduce((sum, there) => sum + travelOf(this.search, there), 0);
-    return this.knownTravel;
+  /** How far the head goes from piece to piece at least, by the nearest next one, less what it need not cut, in mm. */
+  get way(): number {
+    this.knownWay ??= this.laid.left.length > 0 ? 0 : this.wayOfAll();
+    return this.knownWay;
+  }
+
+  private wayOfAll(): number {
+    const { search } = this;
+    return this.laid.places.reduce((sum, there) => {
+      const shared = search.sharesEdges ? sharedEdges(search, there) : 0;
+      return sum + travelOf(search, there) - cutPerTravel * shared;
+    }, 0);
   }
 
   private restOfLast(): number {
@@ -55,15 +64,17 @@ export class Score {
 }
 
 /** What is as good, in mm²; shares; and mm. */
-const [sameArea, sameShare, sameTravel] = [1e-3, 1e-9, 1];
+const [sameArea, sameShare, sameWay] = [1e-3, 1e-9, 1];
+/** What is cut takes about so many times as long as a way unlit. */
+const cutPerTravel = 10;
 
 /** Sheets first, then what is left of the last one, then the way of the head. */
-export function isBetter(a: Score, b: Score): boolean {
+export function isBetterRank(a: Rank, b: Rank): boolean {
   if (Math.abs(a.left - b.left) > sameArea) return a.left < b.left;
   if (a.sheets !== b.sheets) return a.sheets < b.sheets;
   if (Math.abs(a.filled - b.filled) > sameShare) return a.filled > b.filled;
   if (Math.abs(a.rest - b.rest) > sameArea) return a.rest > b.rest;
-  return a.travel < b.travel - sameTravel;
+  return a.way < b.way - sameWay;
 }
 
 /** How large a room is, in mm². */
@@ -138,4 +149,46 @@ function travelOf({ turned }: Search, places: readonly Place[]): number {
     sum += least;
   }
   return sum;
+}
+
+/** Edges that lie on each other within so many mm are cut as one. */
+const sameEdge = 2e-3;
+
+/** How far edges of pieces lie along edges of others, in mm. */
+export function sharedEdges({ turned }: Pick<Search, 'turned'>, places: readonly Place[]): number {
+  const pieces = places.map(({ piece, turn, x, y }) => {
+    const { shape, rings } = turned[piece][turn];
+    const { minX, minY, maxX, maxY } = shape.box;
+    return { rings, x, y, box: { minX: x + minX, minY: y + minY, maxX: x + maxX, maxY: y + maxY } };
+  });
+  let sum = 0;
+  pieces.forEach((mine, i) => {
+    for (const other of pieces.slice(i + 1)) {
+      if (!boxesMeet(growBox(mine.box, sameEdge), other.box)) continue;
+      for (const edge of edgesOf(mine)) for (const along of edgesOf(other)) sum += commonLength(edge, along);
+    }
+  });
+  return sum;
+}
+
+type Line = readonly [x0: number, y0: number, x1: number, y1: number];
+
+function edgesOf({ rings, x, y }: { rings: readonly Float64Array[]; x: number; y: number }): Line[] {
+  return rings.flatMap((ring) =>
+    Array.from({ length: ring.length / 2 }, (_, k): Line => {
+      const [i, next] = [2 * k, (2 * k + 2) % ring.length];
+      return [x + ring[i], y + ring[i + 1], x + ring[next], y + ring[next + 1]];
+    }),
+  );
+}
+
+/** How far one edge runs along another, in mm; 0 where they do not lie on each other. */
+function commonLength([ax, ay, bx, by]: Line, [cx, cy, dx, dy]: Line): number {
+  const length = Math.hypot(bx - ax, by - ay);
+  if (length < sameEdge) return 0;
+  const [ux, uy] = [(bx - ax) / length, (by - ay) / length];
+  const beside = (x: number, y: number) => Math.abs((x - ax) * uy - (y - ay) * ux);
+  if (beside(cx, cy) > sameEdge || beside(dx, dy) > sameEdge) return 0;
+  const [from, to] = [(cx - ax) * ux + (cy - ay) * uy, (dx - ax) * ux + (dy - ay) * uy];
+  return Math.max(0, Math.min(length, Math.max(from, to)) - Math.max(0, Math.min(from, to)));
 }

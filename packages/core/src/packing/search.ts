@@ -1,7 +1,7 @@
 import { isAllBoxes, SkylineLayout } from './boxes.ts';
 import { Crowd } from './crowd.ts';
 import type { Laid, Place, Search } from './layout.ts';
-import { isBetter, Score } from './score.ts';
+import { isBetterRank, Score } from './score.ts';
 import { bestStop, separate, shuffled } from './separate.ts';
 import { TouchingLayout } from './touch.ts';
 
@@ -26,18 +26,18 @@ const [fewOrders, mostOrders] = [40, 3000];
  * @param random numbers from 0 to 1; by the same, the same comes out
  * @yields each layout that is better than those before; null after each other try. Ends once nothing can be gained any more
  */
-export function* searched(search: Search, random: () => number): Generator<Laid | null> {
+export function* searched(search: Search, random: () => number): Generator<Scored | null> {
   let best: Score | null = null;
   for (const { laid, score } of isAllBoxes(search) ? ordersOfBoxes(search, random) : relaidAgain(search, random)) {
-    const isGain = !best || isBetter(score, best);
-    yield isGain ? laid : null;
+    const isGain = !best || isBetterRank(score, best);
+    yield isGain ? { laid, score } : null;
     if (isGain) best = score;
     if (best?.isPerfect) return;
   }
 }
 
 /** A layout with how good it is. */
-interface Scored {
+export interface Scored {
   readonly laid: Laid;
   readonly score: Score;
 }
@@ -62,8 +62,8 @@ function* ordersOfBoxes(search: Search, random: () => number): Generator<Scored>
       else next.splice(k, 0, ...next.splice(i, 1));
       const tried = scored(search, skyline.lay(next, isAcross));
       yield tried;
-      if (isBetter(now.score, tried.score)) continue;
-      if (isBetter(tried.score, now.score)) since = 0;
+      if (isBetterRank(now.score, tried.score)) continue;
+      if (isBetterRank(tried.score, now.score)) since = 0;
       [order, now] = [next, tried];
     }
   }
@@ -88,8 +88,8 @@ function* relaidAgain(search: Search, random: () => number): Generator<Scored> {
     }
     const next = scored(search, laid);
     const slack = mostSlack * (0.5 + 0.5 * Math.cos((2 * Math.PI * tries) / triesAway)) * random();
-    if (!isBetter(now.score, next.score) || next.score.filled >= now.score.filled - slack) now = next;
-    if (isBetter(next.score, best.score)) best = next;
+    if (!isBetterRank(now.score, next.score) || next.score.filled >= now.score.filled - slack) now = next;
+    if (isBetterRank(next.score, best.score)) best = next;
     yield next;
     if (tries % triesAway === 0) now = best;
   }

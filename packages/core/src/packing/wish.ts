@@ -35,6 +35,8 @@ export interface PackWish {
   readonly mirror: boolean;
   /** Whether small pieces may lie in the holes of large ones. */
   readonly fillsHoles: boolean;
+  /** Whether an edge between two pieces that lie side by side is cut once; as many of them as can be, then. */
+  readonly sharesEdges?: boolean;
 }
 
 /** Where a piece lies: mirrored left for right first if so, then turned about its own (0, 0), then moved there, in mm. */
@@ -59,4 +61,18 @@ export interface Packing {
   readonly sheets: readonly PackedSheet[];
   /** How many of each piece found no room; none of those of which as many are wanted as fit. */
   readonly left: readonly number[];
+  /** How good it is among packings of one wish: see `isBetterRank`. */
+  readonly rank: Rank;
+}
+
+/**
+ * How good a packing is: what found no place, in mm²; its sheets; how full they are, as shares, those before counting more; the
+ * largest rectangle that is left of the last one, in mm²; and how far the head goes, in mm.
+ */
+export interface Rank {
+  readonly left: number;
+  readonly sheets: number;
+  readonly filled: number;
+  readonly rest: number;
+  readonly way: number;
 }

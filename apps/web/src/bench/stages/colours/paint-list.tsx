@@ -2,9 +2,11 @@ import type { Extent, PaintUse } from '@lambent/core/colours';
 import type { JobDocument, Layer } from '@lambent/core/document';
 import { assignPaint } from '@lambent/core/edits';
 import { isBurnt } from '@lambent/core/operations';
+import type { LengthUnit } from '@lambent/core/units';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search, X } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
+import { asArea } from '../../../ui/area.ts';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Choice, type Option } from '../../../ui/choice.tsx';
 import { counted } from '../../../ui/counted.ts';
@@ -108,10 +110,8 @@ export function PaintList() {
 }
 
 /** What a paint comes to: how far lines run, or what fills cover. */
-function extentWords({ part }: PaintUse, { lengthMm, areaMm2 }: Extent): string {
-  return part === 'stroke'
-    ? `${fixed(lengthMm / 1000, 2)} m`
-    : t('{{areaMm2}} cm²', { areaMm2: fixed(areaMm2 / 100, 1) });
+function extentWords({ part }: PaintUse, { lengthMm, areaMm2 }: Extent, unit: LengthUnit): string {
+  return part === 'stroke' ? `${fixed(lengthMm / 1000, 2)} m` : asArea(areaMm2, unit, 1);
 }
 
 /** Whether another stroke has the same colour, so that only the width tells them apart. */
@@ -180,7 +180,7 @@ function PaintRow(props: {
   const under = useIsUnder(use.itemIds);
   const details = [
     counted(count, 'item'),
-    extent ? extentWords(use, extent) : '…',
+    extent ? extentWords(use, extent, unit) : '…',
     ...(tellsWidth ? [asLength(use.widthMm ?? 0, unit)] : []),
     ...(use.byJob ? [t('by hand')] : []),
   ].join(' · ');

@@ -1,4 +1,4 @@
-import { isBetterPacking, type JobPack, type Packing } from '@lambent/core/packing';
+import { isBetterRank, type JobPack, type Packing } from '@lambent/core/packing';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { PackAsk, PackNews } from '../../../workers/pack.worker.ts';
 
@@ -40,7 +40,7 @@ export function usePackLook() {
           if (isOver) working--;
           setLook((known) => {
             if (!known) return known;
-            const isGain = packing && (!known.best || isBetterPacking(pack.wish, packing, known.best));
+            const isGain = packing && (!known.best || isBetterRank(packing.rank, known.best.rank));
             return {
               ...known,
               best: isGain ? packing : known.best,

@@ -1,4 +1,5 @@
 import { type TraceSettings, usualByColour } from '@lambent/core/document';
+import { AreaField } from '../../../../ui/area-field.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
 import { NumberField } from '../../../../ui/number-field.tsx';
@@ -15,6 +16,7 @@ export interface FieldsProps {
 
 /** What is figure, what is ground, and what is too small to be either. */
 export function FigureFields({ settings, set }: FieldsProps) {
+  const unit = useBench(unitOf);
   const { makes, parting, level, isLight, isOuterOnly } = settings;
   const isAround = makes === 'outlines';
   const made = (
@@ -89,14 +91,12 @@ export function FigureFields({ settings, set }: FieldsProps) {
       <div className="grid grid-cols-2 items-start gap-2">
         <Specks settings={settings} set={set} />
         {isAround && !isOuterOnly && (
-          <Figure
+          <AreaField
             label={t('No holes below')}
-            unit="mm²"
-            name="holesMm2"
-            least={0}
-            most={100_000}
-            settings={settings}
-            set={set}
+            unit={unit}
+            valueMm2={settings.holesMm2}
+            mostMm2={100_000}
+            commit={(holesMm2) => set({ holesMm2 })}
           />
         )}
       </div>
@@ -157,15 +157,14 @@ function ColourFields({ settings, set }: FieldsProps) {
 }
 
 function Specks({ settings, set }: FieldsProps) {
+  const unit = useBench(unitOf);
   return (
-    <Figure
+    <AreaField
       label={t('No specks below')}
-      unit="mm²"
-      name="specksMm2"
-      least={0}
-      most={100_000}
-      settings={settings}
-      set={set}
+      unit={unit}
+      valueMm2={settings.specksMm2}
+      mostMm2={100_000}
+      commit={(specksMm2) => set({ specksMm2 })}
     />
   );
 }
@@ -194,30 +193,16 @@ export function LineFields({ settings, set }: FieldsProps) {
           isFine
           commit={(toleranceMm) => set({ toleranceMm })}
         />
-        <Figure
+        <NumberField
           label={t('Corners from')}
+          layout="stack"
           unit="°"
-          name="cornerDegrees"
+          value={settings.cornerDegrees}
           least={5}
           most={175}
-          settings={settings}
-          set={set}
+          commit={(cornerDegrees) => set({ cornerDegrees })}
         />
       </div>
     </Part>
   );
-}
-
-/** One of the numbers of the settings. */
-function Figure(
-  props: FieldsProps & {
-    label: string;
-    unit: string;
-    name: 'specksMm2' | 'holesMm2' | 'cornerDegrees';
-    least: number;
-    most: number;
-  },
-) {
-  const { settings, set, name, ...field } = props;
-  return <NumberField {...field} layout="stack" value={settings[name]} commit={(typed) => set({ [name]: typed })} />;
 }

@@ -2,6 +2,7 @@ import type { Built } from '@lambent/core/builders';
 import type { LengthUnit } from '@lambent/core/units';
 import { Check, TriangleAlert } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
+import { asArea } from '../../../../../ui/area.ts';
 import { Button } from '../../../../../ui/button.tsx';
 import { fixed, formatLength } from '../../../../../ui/figures.ts';
 import { t } from '../../../../../words/words.ts';
@@ -82,10 +83,7 @@ function Figures({ answer, unit, sheetMm2 }: { answer: Good; unit: LengthUnit; s
     [t('Outside, {{unit}}', { unit }), size(outsideMm)],
     ...(holdsMm3 === null ? [] : [[t('Holds'), `${fixed(holdsMm3 / 1e6, 2)} l`]]),
     [t('Cut'), `${fixed(cutMm / 1000, 2)} m`],
-    [
-      sheetMm2 ? t('Stock (of the sheet)') : t('Stock'),
-      t('{{areaMm2}} cm²{{share}}', { areaMm2: (areaMm2 / 100).toFixed(0), share }),
-    ],
+    [sheetMm2 ? t('Stock (of the sheet)') : t('Stock'), `${asArea(areaMm2, unit, 0)}${share}`],
     ...(answer.built.assembly.joints.length === 0 ? [] : [[t('Play in each joint'), formatLength(playMm, unit)]]),
     ...notes.map(({ label, value, isLength }) => [label, isLength ? formatLength(value, unit) : String(value)]),
   ];
