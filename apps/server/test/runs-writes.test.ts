@@ -148,6 +148,25 @@ describe('stock', () => {
     expect(count()).toBe(1);
   });
 
+  test('that such sheets are not counted in is only said: nothing is put back, and what is left can be kept', async () => {
+    const odd = { ...sheet('s9'), width: 120, height: 90 };
+    const id = await begin(fresh(odd));
+    expect(await end(id)).toEqual({
+      done: [
+        { sheetId: 's9', materialId: material, stockId: null, width: 120, height: 90, price: null, offcut: false },
+      ],
+    });
+    expect(count()).toBe(3);
+    expect(await bench.write('putBackSheet', id, 's9', 'Ines')).toMatchObject({
+      refused: { status: 409, code: 'not-counted' },
+    });
+    const kept = { sheetId: 's9', width: 100, height: 50, by: 'Ines' };
+    expect(await bench.write('keepOffcut', id, kept)).toEqual({ done: undefined });
+    expect(stock()).toContainEqual(expect.objectContaining({ width: 100, height: 50, count: 1, offcut: true }));
+    // It lies there for the next run of the job, as one that is counted does.
+    expect(await end(await begin(fresh(odd), 'run-2'))).toEqual({ done: [] });
+  });
+
   test('of a material that the book does not have is taken from nowhere', async () => {
     expect(await end(await begin(fresh(sheet('s1', 'gone'))))).toEqual({ done: [] });
   });

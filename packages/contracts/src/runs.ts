@@ -137,8 +137,8 @@ export interface TakenSheet {
   /** Which sheet of the job it was. */
   sheetId: string;
   materialId: string;
-  /** From which of the material's sheets in stock. */
-  stockId: string;
+  /** From which of the material's sheets in stock; null where such sheets are not counted. */
+  stockId: string | null;
   width: number;
   height: number;
   price: number | null;

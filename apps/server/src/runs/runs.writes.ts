@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { OffcutDto, RunStatus, TakenSheet } from '@lambent/contracts';
 import type { Sheet } from '@lambent/core/document';
-import { addOffcut, outlineFault, putSheetBack, stockOf, takeSheet } from '@lambent/core/recipes';
+import { addOffcut, outlineFault, putSheetBack, type StockedSheet, stockOf, takeSheet } from '@lambent/core/recipes';
 import { MaterialEntity } from '../book/book.entities.ts';
 import { changeStock } from '../book/book.writes.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
@@ -49,7 +49,7 @@ export async function noteRun(writing: Writing, id: string, progress: RunProgres
  * Puts the end of a run on record, takes the sheets that it used from stock, and keeps its picture. A sheet that an
  * earlier run of the job took still lies there, until this very run has been burnt on it.
  *
- * @returns the sheets it took; one that was not counted counts as one
+ * @returns the sheets it took; one of a size of which none is left counts as one, and one that is not counted is only said
  */
 export async function endRun(
   writing: Writing,
@@ -65,20 +65,23 @@ export async function endRun(
   const taken: TakenSheet[] = [];
   for (const sheet of burntOn) {
     const material = await writing.findOneBy(MaterialEntity, { id: sheet.materialId });
-    const from = stockOf(material?.stock ?? undefined, sheet);
-    if (!from || stillLies(earlier, run, sheet)) continue;
-    const { id: stockId, width, height, price, offcut = false } = from;
-    const outline = from.outline && { outline: from.outline.map((ring) => [...ring]) };
-    await changeStock(writing, `the run of “${run.job.title}”`, sheet.materialId, (all) => takeSheet(all, stockId));
+    if (!material || stillLies(earlier, run, sheet)) continue;
+    const from = stockOf(material.stock ?? undefined, sheet);
+    if (from) {
+      const author = `the run of “${run.job.title}”`;
+      await changeStock(writing, author, sheet.materialId, (all) => takeSheet(all, from.id));
+    }
+    const what: Omit<StockedSheet, 'id' | 'count'> = from ?? { ...sheet, price: null };
+    const { width, height, price, offcut = false, outline } = what;
     taken.push({
       sheetId: sheet.id,
       materialId: sheet.materialId,
-      stockId,
+      stockId: from?.id ?? null,
       width,
       height,
       price,
       offcut,
-      ...outline,
+      ...(outline ? { outline: outline.map((ring) => [...ring]) } : {}),
     });
   }
   await writing.update(RunEntity, { id }, { status, reason, doneLine, machineS, taken, endedAt: new Date() });
@@ -86,11 +89,12 @@ export async function endRun(
   return taken;
 }
 
-/** A sheet was not used up after all. @throws PlainError 404 where the run took none, 409 where it is back already */
+/** A sheet was not used up after all. @throws PlainError 404 where the run took none, 409 where it is back already, or not counted */
 export async function putBackSheet(writing: Writing, runId: string, sheetId: string, author: string): Promise<void> {
   await changeTaken(writing, runId, sheetId, async (sheet) => {
     if (sheet.putBack) throw new PlainError(409, 'put-back', 'That sheet was put back already.');
     const { stockId, width, height, price, offcut, outline } = sheet;
+    if (stockId === null) throw new PlainError(409, 'not-counted', 'Such sheets are not counted in stock.');
     const kind = { ...(offcut ? { offcut } : {}), ...(outline ? { outline } : {}) };
     const entry = { id: stockId, width, height, price, count: 1, ...kind };
     await changeStock(writing, author, sheet.materialId, (all) => putSheetBack(all, entry));

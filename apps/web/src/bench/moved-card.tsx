@@ -1,3 +1,4 @@
+import { sheetsOnBed } from '@lambent/core/document';
 import { itemsOffBed, ontoBed, setSheet, type WayOntoBed, waysOntoBed } from '@lambent/core/edits';
 import { bedBox } from '@lambent/core/machine';
 import type { PreparedLayer } from '@lambent/core/plan';
@@ -119,7 +120,8 @@ function OffBed() {
 /** Sheets that reach over the bed, which can be cut to it. */
 function ShortSheets() {
   const actions = useBenchActions();
-  const sheets = useBench((state) => jobOf(state).sheets);
+  const moved = useBench(jobOf);
+  const sheets = useMemo(() => sheetsOnBed(moved), [moved]);
   const materials = useBench((state) => state.shop.materials);
   const machine = useBench(machineOf);
   const { maxX, maxY } = bedBox(machine);
@@ -135,8 +137,8 @@ function ShortSheets() {
           ...sheet,
           x,
           y,
-          width: Math.min(width, sheet.width),
-          height: Math.min(height, sheet.height),
+          // One with an outline of its own is as large as that.
+          ...(sheet.outline ? {} : { width: Math.min(width, sheet.width), height: Math.min(height, sheet.height) }),
           angle: undefined,
         });
       }, job),

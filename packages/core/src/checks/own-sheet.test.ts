@@ -4,6 +4,7 @@ import { jobFromJson, jobToJson } from '../document/json.ts';
 import { firstRun } from '../document/run.ts';
 import { removeSheet } from '../edits/items.ts';
 import { addRun, changeRun } from '../edits/layers.ts';
+import { itemsOffBed, ontoBed } from '../edits/onto-bed.ts';
 import { box, item, jobWith, material, shop } from '../fixtures/shop.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
@@ -65,6 +66,12 @@ describe('a run on a sheet of its own', () => {
     };
     expect(prepared('run-1', thick).material?.id).toBe(material.id);
     expect(prepared('run-2', thick).material).toBeNull();
+    // What was set by hand was set for the material of the job's first sheet.
+    const byHand = { cut: { powerPercent: 12 } };
+    const other = { ...job, settings: byHand, sheets: [sheet, { ...more, materialId: 'bare' }] };
+    const cutting = (runId: string) => prepared(runId, other).layers.find(({ layer }) => layer.id === 'cut');
+    expect([cutting('run-1')?.id, cutting('run-1')?.applied.settings?.powerPercent]).toEqual(['cut', 12]);
+    expect([cutting('run-2')?.id, cutting('run-2')?.applied.settings]).toEqual(['cut@bare', null]);
   });
 
   test('is kept with the job, and goes with its sheet', () => {
@@ -76,5 +83,15 @@ describe('a run on a sheet of its own', () => {
     expect(burnt('run-1', removeSheet(job, 'more'))).toContain(beside.id);
     const lost = prepared('run-2', { ...job, sheets: [sheet] });
     expect(lost.landed.needs).toBe('sheet');
+  });
+
+  test('is left alone where what is drawn is brought onto another bed', () => {
+    const bed = { minX: 0, minY: 0, maxX: 300, maxY: 200 };
+    expect(itemsOffBed(job, bed)).toEqual([]);
+    const alone = { ...job, runs: job.runs.slice(0, 1) };
+    expect(itemsOffBed(alone, bed).map(({ id }) => id)).toEqual([beside.id]);
+    const centred = ontoBed(job, bed, 0, 'centre');
+    const places = centred?.drawing.items.map((entry) => boundsOf(entry).minX);
+    expect(places).toEqual([135, 1010]);
   });
 });

@@ -47,7 +47,7 @@ export type { Layer, LayerBurning, LineOrder } from './layer.ts';
 export { NotADrawing } from './not-a-drawing.ts';
 export type { Pixels } from './pixels.ts';
 export { findRun, firstRun, type Landing, landingWords, type Run, runBefore } from './run.ts';
-export { isOnSheetOf, sheetsInRun } from './run-sheets.ts';
+export { isOnSheetOf, sheetsInRun, sheetsOnBed } from './run-sheets.ts';
 export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';
 export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';
 export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';

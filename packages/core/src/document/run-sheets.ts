@@ -14,19 +14,28 @@ export function ownSheet({ sheets }: Pick<Laid, 'sheets'>, { landing }: Run): Sh
 export function sheetsInRun(job: Laid, run: Run): Sheet[] {
   const { landing } = run;
   const own = ownSheet(job, run);
-  if (own && landing.kind === 'sheet') return [{ ...own, x: landing.x, y: landing.y }];
+  return own && landing.kind === 'sheet' ? [{ ...own, x: landing.x, y: landing.y }] : sheetsOnBed(job);
+}
+
+/** The sheets that lie on the bed as they are drawn: all that are laid for no run alone. */
+export function sheetsOnBed(job: Laid): Sheet[] {
   const laidAlone = sheetsLaidAlone(job);
   return laidAlone.size === 0 ? [...job.sheets] : job.sheets.filter(({ id }) => !laidAlone.has(id));
 }
 
 /** Whether an item burns in a run, by the sheet that it lies on; null where every item may. */
 export function isOnSheetOf(job: Laid, run: Run): ((item: Item) => boolean) | null {
+  const own = ownSheet(job, run);
+  return own ? (item) => sheetUnder(job.sheets, item) === own : isLaidOnBed(job);
+}
+
+/** Whether an item burns where it is drawn, on a sheet that lies on the bed or on none; null where every item does. */
+export function isLaidOnBed(job: Laid): ((item: Item) => boolean) | null {
   const laidAlone = sheetsLaidAlone(job);
   if (laidAlone.size === 0) return null;
-  const own = ownSheet(job, run);
   return (item) => {
     const sheet = sheetUnder(job.sheets, item);
-    return own ? sheet === own : sheet === null || !laidAlone.has(sheet.id);
+    return sheet === null || !laidAlone.has(sheet.id);
   };
 }
 

@@ -1,5 +1,6 @@
 import { boundsOf, boundsOfAll, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
+import { isLaidOnBed } from '../document/run-sheets.ts';
 import {
   type Box,
   boxCentre,
@@ -19,9 +20,12 @@ export type WayOntoBed = (typeof waysOntoBed)[number];
 /** What lies within this of the edge, in mm, lies on it: less than any machine can tell. */
 const slack = 0.005;
 
-/** The items that burn or could, and lie off a bed. What is hidden or parked does not burn. */
-export function itemsOffBed({ drawing }: JobDocument, bed: Box): Item[] {
-  return drawing.items.filter((item) => isDrawn(item) && !boxContains(bed, boundsOf(item), slack));
+/**
+ * The items that burn or could, and lie off a bed. What is hidden or parked does not burn; what lies on a sheet that is laid
+ * for a run alone burns elsewhere than it is drawn.
+ */
+export function itemsOffBed(job: JobDocument, bed: Box): Item[] {
+  return drawnOnBed(job).filter((item) => !boxContains(bed, boundsOf(item), slack));
 }
 
 /**
@@ -33,7 +37,7 @@ export function itemsOffBed({ drawing }: JobDocument, bed: Box): Item[] {
  * @returns null where it does not fit so, or nothing is drawn
  */
 export function ontoBed(job: JobDocument, bed: Box, margin: number, way: WayOntoBed): JobDocument | null {
-  const items = job.drawing.items.filter(isDrawn);
+  const items = drawnOnBed(job);
   const bounds = boundsOfAll(items);
   const room = growBox(bed, -margin);
   if (isEmpty(bounds) || isEmpty(room)) return null;
@@ -58,8 +62,9 @@ export function ontoBed(job: JobDocument, bed: Box, margin: number, way: WayOnto
   }
 }
 
-function isDrawn({ hidden, parked }: Item): boolean {
-  return !hidden && !parked;
+function drawnOnBed(job: JobDocument): Item[] {
+  const isOnBed = isLaidOnBed(job);
+  return job.drawing.items.filter((item) => !item.hidden && !item.parked && (isOnBed?.(item) ?? true));
 }
 
 function fits(bounds: Box, room: Box): boolean {

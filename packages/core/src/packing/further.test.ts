@@ -138,6 +138,16 @@ describe('packed onto further sheets', () => {
     expect(expectWellLaid(beside).size).toBe(3);
   });
 
+  test('sheets of other stock stay, whatever takes the place of the one that is packed', () => {
+    const card = { ...jobWith([]).sheets[0], id: 'card', materialId: 'bare', x: 510, width: 80, height: 80 };
+    const onCard = item(box(520, 10, 40), 'cut');
+    const job = jobWith([item(box(0, 0, 80, 40), 'cut'), onCard]);
+    const both = { ...job, sheets: [...job.sheets, card] };
+    const { laid } = pack(both, { further: further(both, whole, small) });
+    expect(laid.sheets.map(({ id, stockId }) => stockId ?? id)).toEqual(['small', 'card']);
+    expect(laid.drawing.items).toContain(onCard);
+  });
+
   test('offcuts of any outline are filled within it', () => {
     const job = jobWith(Array.from({ length: 12 }, (_, i) => item(box(10 * i, 0, 44, 44), 'cut')));
     const { laid, packing } = pack(job, { further: further(job, whole, corner) }, 6);
@@ -156,6 +166,14 @@ describe('packed onto further sheets', () => {
     expect(again.sheets).toHaveLength(1);
     expect(again.runs.map(({ id }) => id)).toEqual(['run-1']);
     expect(expectWellLaid(again).size).toBe(3);
+  });
+
+  test('what was parked before burns where it has a place now, and so do its copies', () => {
+    const [large, small] = [item(box(5, 5, 490, 290), 'cut'), item(box(700, 0, 100, 50), 'cut', { parked: true })];
+    const job = jobWith([large, small]);
+    const { laid } = pack(job, { further: further(job, whole), ids: new Set([small.id]), count: 2 });
+    expect(laid.sheets).toHaveLength(2);
+    expect(expectWellLaid(laid).size).toBe(3);
   });
 
   test('where only some items burn in a run, their copies do so too', () => {

@@ -69,7 +69,7 @@ export interface Laying {
   readonly bed: Box;
   /** Gives ids that are new to the job. */
   readonly newId: () => string;
-  /** What a run of a further sheet is called, by its number among the sheets of the packing; `isOnly` where it has no other. */
+  /** What a run of a further sheet is called, by its number among the sheets of the job; `isOnly` where it has no other. */
   readonly nameRun: (sheet: number, run: Run, isOnly: boolean) => string;
 }
 
@@ -94,7 +94,8 @@ export function layPacked(
       maps.set(place.piece, [...(maps.get(place.piece) ?? []), map]);
     }
   });
-  let laid = withSheets(withoutEmptied(job, pack, packing), drawn, { newId, nameRun });
+  const packsOnto = new Set(pack.targets.flatMap(({ sheet, isLaid }) => (isLaid ? [sheet.id] : [])));
+  let laid = withSheets(withoutEmptied(job, pack, packing), drawn, packsOnto, { newId, nameRun });
   const copied = new Map<string, string[]>();
   const moved = new Map<string, Matrix>();
   const parked = new Set<string>();
@@ -123,7 +124,9 @@ export function layPacked(
     }
   });
   const lying = cutOnce(withCopiesInRuns(transformEach(laid, moved), copied), pack.cutOnce);
-  return parked.size > 0 ? parkItems(lying, parked, true) : lying;
+  // What was parked before and has a place now burns there.
+  const placed = new Set([...moved.keys()].filter((id) => !parked.has(id)).concat(...copied.values()));
+  return parkItems(parkItems(lying, placed, false), parked, true);
 }
 
 function cutOnce(job: JobDocument, layerIds: readonly string[]): JobDocument {
@@ -139,26 +142,31 @@ function withCopiesInRuns(job: JobDocument, copied: ReadonlyMap<string, readonly
   return { ...job, runs };
 }
 
-/** With the sheets of a packing that the job does not have yet, and the runs that burn them. */
+/**
+ * With the sheets of a packing that the job does not have yet, and the runs that burn them.
+ *
+ * @param packsOnto the sheets of the job, by id, that pieces may be packed onto
+ */
 function withSheets(
   job: JobDocument,
   drawn: readonly DrawnSheet[],
+  packsOnto: ReadonlySet<string>,
   { newId, nameRun }: Pick<Laying, 'newId' | 'nameRun'>,
 ): JobDocument {
   const fresh = drawn.filter(({ sheet: { id } }) => job.sheets.every((known) => known.id !== id));
   if (fresh.length === 0) return job;
+  const [placed, beside] = [true, false].map((isOnBed) => fresh.filter(({ laidAt }) => (laidAt === null) === isOnBed));
+  const isReplaced = (sheet: Sheet) => packsOnto.has(sheet.id) && !hasOwnRun(job, sheet);
+  const stays = placed.length === 0 ? job.sheets : job.sheets.filter((sheet) => !isReplaced(sheet));
+  const before = [...placed.map(({ sheet }) => sheet), ...stays];
   const onBed = job.runs.filter((run) => !ownSheet(job, run));
-  const runs = fresh.flatMap(({ sheet: { id: sheetId }, laidAt }) => {
+  const runs = beside.flatMap(({ sheet: { id: sheetId }, laidAt }, i) => {
     if (!laidAt) return [];
-    const number = drawn.findIndex(({ sheet }) => sheet.id === sheetId) + 1;
     const landing = { kind: 'sheet', sheetId, x: laidAt.x, y: laidAt.y } as const;
-    return onBed.map((run): Run => ({ ...run, id: newId(), name: nameRun(number, run, onBed.length === 1), landing }));
+    const name = (run: Run) => nameRun(before.length + i + 1, run, onBed.length === 1);
+    return onBed.map((run): Run => ({ ...run, id: newId(), name: name(run), landing }));
   });
-  const [placed, beside] = [true, false].map((isOnBed) =>
-    fresh.filter(({ laidAt }) => (laidAt === null) === isOnBed).map(({ sheet }) => sheet),
-  );
-  const stays = placed.length === 0 ? job.sheets : job.sheets.filter((sheet) => hasOwnRun(job, sheet));
-  return { ...job, sheets: [...placed, ...stays, ...beside], runs: [...job.runs, ...runs] };
+  return { ...job, sheets: [...before, ...beside.map(({ sheet }) => sheet)], runs: [...job.runs, ...runs] };
 }
 
 /** Without the sheets that were laid for runs of their own, and on which nothing lies any more. */

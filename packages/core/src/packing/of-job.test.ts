@@ -85,6 +85,28 @@ describe('what is packed of a job', () => {
     );
   });
 
+  test('of two materials, what lies on that of the first piece is packed, onto sheets of it', () => {
+    const [ply] = jobWith([]).sheets;
+    const card = { ...ply, id: 'card', materialId: 'bare', x: 0, y: 250, width: 200, height: 100 };
+    const onCard = item(box(20, 270, 40), 'cut');
+    const both = jobWith([other, onCard], { sheets: [{ ...ply, height: 240 }, card] });
+    const packOf = (...ids: string[]) =>
+      packOfJob(prepareJob(both, shop), {
+        ids: new Set(ids),
+        keepsGroups: false,
+        count: 1,
+        further: none,
+        isOneCut: false,
+        ...how,
+      });
+    const all = packOf(other.id, onCard.id);
+    expect(all.pieces.map(({ items }) => idsOf(items))).toEqual([[other.id]]);
+    expect(all.targets.map(({ sheet }) => sheet.id)).toEqual(['s']);
+    const cards = packOf(onCard.id);
+    expect(cards.pieces.map(({ items }) => idsOf(items))).toEqual([[onCard.id]]);
+    expect(cards.targets.map(({ sheet }) => sheet.id)).toEqual(['card']);
+  });
+
   test('locked pieces stay, and are in the way', () => {
     const locked = { ...other, locked: true as const };
     const { pack } = packedJob(jobWith([plate, locked]));

@@ -1,4 +1,5 @@
 import { boundsOf, type Item } from '../document/item.ts';
+import type { JobDocument } from '../document/job.ts';
 import { ownSheet } from '../document/run-sheets.ts';
 import { outlineOf, rectangleOf } from '../document/shapes.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
@@ -52,8 +53,8 @@ export interface JobPack {
 }
 
 /**
- * What is packed of a job: pieces are what its cuts part, each with all that burns in it. What is not to be moved and lies
- * on a sheet stays in the way.
+ * What is packed of a job: pieces are what its cuts part, each with all that burns in it. They go onto sheets of the stock that
+ * the first of them lies on. What is not to be moved and lies on a sheet stays in the way.
  */
 export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPack {
   const { job, meaning } = prepared;
@@ -68,7 +69,14 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
     }
   }
   const all = [...new Set(burnt)];
-  const isMoved = ({ id, locked }: Item) => ids.has(id) && !locked;
+  const materialId = packedMaterial(job, ids);
+  const isOneMaterial = job.sheets.every((sheet) => sheet.materialId === materialId);
+  const isOnOther = (item: Item) => {
+    if (isOneMaterial) return false;
+    const sheet = sheetUnder(job.sheets, item);
+    return sheet !== null && sheet.materialId !== materialId;
+  };
+  const isMoved = (item: Item) => ids.has(item.id) && !item.locked && !isOnOther(item);
   const { pieces, loose } = drawnPieces(all.filter(isMoved), edges, ({ groupId }) => (keepsGroups ? groupId : null));
   const rest = drawnPieces(all.filter((item) => !isMoved(item)));
   const inTheWay = [
@@ -78,12 +86,14 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
   const staying = [...rest.pieces.flatMap(({ items }) => items), ...rest.loose, ...loose];
   const taken = new Set(staying.map((item) => sheetUnder(job.sheets, item)));
   const laidAlone = new Set(job.runs.map((run) => ownSheet(job, run)));
-  const own = job.sheets.map((sheet): Onto => {
-    const back = invert(sheetFrame(sheet));
-    const stays = back ? inTheWay.map((outline) => transformPath(outline, back)) : [];
-    const target = { sheet, isLaid: true, isBeside: laidAlone.has(sheet), isFreed: !taken.has(sheet) };
-    return { target, count: 1, obstacles: [...blockedPlaces(sheet), ...stays] };
-  });
+  const own = job.sheets
+    .filter((sheet) => sheet.materialId === materialId)
+    .map((sheet): Onto => {
+      const back = invert(sheetFrame(sheet));
+      const stays = back ? inTheWay.map((outline) => transformPath(outline, back)) : [];
+      const target = { sheet, isLaid: true, isBeside: laidAlone.has(sheet), isFreed: !taken.has(sheet) };
+      return { target, count: 1, obstacles: [...blockedPlaces(sheet), ...stays] };
+    });
   const fresh = ({ sheet, count }: FurtherSheet): Onto => ({
     target: { sheet, isLaid: false, isBeside: false, isFreed: true },
     count,
@@ -109,6 +119,19 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
       ? meaning.layers.filter(({ id, operation }) => separates(operation) && isCut(id)).map(({ id }) => id)
       : [],
   };
+}
+
+/**
+ * What the pieces are of that are packed: what the first of them lies on, of those that lie on a sheet. Those on other stock
+ * stay. Null where there is no sheet.
+ */
+export function packedMaterial(
+  { drawing, sheets }: Pick<JobDocument, 'drawing' | 'sheets'>,
+  ids: ReadonlySet<string>,
+): string | null {
+  const isOneMaterial = sheets.every(({ materialId }) => materialId === sheets[0].materialId);
+  const first = isOneMaterial ? undefined : drawing.items.find((item) => ids.has(item.id) && sheetUnder(sheets, item));
+  return ((first && sheetUnder(sheets, first)) ?? sheets[0])?.materialId ?? null;
 }
 
 /** How wide the beam of what is cut is at most, in mm; 0 where nobody knows. */

@@ -94,6 +94,8 @@ export function prepareJob(
   const materialOf = (sheet: Sheet | undefined) => shop.materials.find(({ id }) => id === sheet?.materialId) ?? null;
   const sheets = sheetsInRun(job, run);
   const material = materialOf(sheets[0]);
+  // In every run, settings by hand are those of one material.
+  const mainMaterial = materialOf(job.sheets[0]);
   const meaning = deriveMeaning(job, key);
   const only = run.only && new Set(run.only);
   const parked = parkedBeside(job, machine);
@@ -119,7 +121,7 @@ export function prepareJob(
     const burnt = isBurnt(layer.operation);
     const on = !run.off.includes(layer.id);
     const layerOn = (stock: Material | null, placed: readonly Placed[]): PreparedLayer => {
-      const id = stock === material || stock === null ? layer.id : `${layer.id}@${stock.id}`;
+      const id = stock === mainMaterial || stock === null ? layer.id : `${layer.id}@${stock.id}`;
       const choice = { lensId: job.lensId, variant: job.variants[id] ?? job.variants[layer.id] };
       const basis = basisFor(shop, { material: stock, thicknessMm: thickest(stock) }, machine, layer.operation, choice);
       const applied = applyRecipe(basis, layer, job.settings[id]);

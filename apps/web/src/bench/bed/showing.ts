@@ -1,15 +1,24 @@
-import { type Box, growBox, isEmpty } from '@lambent/core/geometry';
+import { sheetBox } from '@lambent/core/document';
+import { type Box, growBox, isEmpty, uniteBoxes } from '@lambent/core/geometry';
+import { bedBox } from '@lambent/core/machine';
 import type { BenchActions } from '../state/bench-state.ts';
-import { machineOf } from '../state/document.ts';
+import { jobOf, machineOf } from '../state/document.ts';
 import { selectionBox } from '../state/hand.ts';
 import { viewOf } from './view.ts';
 
 /** Shows the whole bed. */
 export function showBed(actions: BenchActions): void {
   const state = actions.get();
-  const { bedWidth, bedHeight } = machineOf(state);
   const { width, height } = state.viewSize;
-  actions.showView(viewOf({ minX: 0, minY: 0, maxX: bedWidth, maxY: bedHeight }, width, height));
+  actions.showView(viewOf(bedBox(machineOf(state)), width, height));
+}
+
+/** Shows the whole bed, and the sheets that are drawn beside it. */
+export function showSheets(actions: BenchActions): void {
+  const state = actions.get();
+  const { width, height } = state.viewSize;
+  const boxes = jobOf(state).sheets.map(sheetBox);
+  actions.showView(viewOf([bedBox(machineOf(state)), ...boxes].reduce(uniteBoxes), width, height));
 }
 
 /** Shows the selection as large as it fits; the whole bed when nothing is selected. */

@@ -1,4 +1,4 @@
-import { isOnCard } from '@lambent/core/document';
+import { isOnCard, type JobDocument } from '@lambent/core/document';
 import { bedBox, type Machine } from '@lambent/core/machine';
 import {
   type FurtherSheets,
@@ -7,6 +7,7 @@ import {
   type Laying,
   layPacked,
   type Packing,
+  packedMaterial,
   packedOutlines,
   packOfJob,
   usualGap,
@@ -14,7 +15,8 @@ import {
 import { useEffect, useMemo } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { counted } from '../../../ui/counted.ts';
-import { t } from '../../../words/words.ts';
+import { lowered, t } from '../../../words/words.ts';
+import { showSheets } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
 import { newId } from '../../new-id.ts';
@@ -34,7 +36,9 @@ export default function PackPart() {
   const selection = useBench((state) => state.selection);
   const [settings, set] = useKeptSettings('pack', firstPackSettings);
   const { look, begin, stop, forget } = usePackLook();
-  const { job, machine, material } = prepared;
+  const { job, machine } = prepared;
+  const ids = useMemo(() => packedIds(job, selection), [job, selection]);
+  const material = useBench(({ shop }) => shop.materials.find(({ id }) => id === packedMaterial(job, ids)) ?? null);
   const laidWith = useMemo(() => layingOn(machine), [machine]);
   const further = useMemo(
     () => (material ? furtherSheets(job, material, machine) : noFurther),
@@ -44,11 +48,12 @@ export default function PackPart() {
   const pack = useMemo(
     () =>
       packFor(
-        { prepared, selection },
+        prepared,
+        ids,
         { ...settings, gapMm: settings.gapMm ?? usual.gapMm, marginMm: settings.marginMm ?? usual.marginMm },
         further,
       ),
-    [prepared, selection, settings, further, usual.gapMm, usual.marginMm],
+    [prepared, ids, settings, further, usual.gapMm, usual.marginMm],
   );
   const isOld = look !== null && look.pack !== pack;
   useEffect(() => {
@@ -76,6 +81,8 @@ export default function PackPart() {
     actions.edit(t('pack {{pieces}}', { pieces: counted(pack.pieces.length, 'piece') }), (now) =>
       layPacked(now, pack, best, laidWith),
     );
+    // What was laid on further sheets is seen as well.
+    if (best.sheets.some(({ sheet }) => !pack.targets[sheet].isLaid)) showSheets(actions);
   };
   return (
     <>
@@ -88,6 +95,13 @@ export default function PackPart() {
               pieces: counted(pack.pieces.length, 'piece'),
             })}
       </p>
+      {material && prepared.job.sheets.some(({ materialId }) => materialId !== material.id) && (
+        <p className="text-quiet">
+          {t('They go onto sheets of {{material}}. Select pieces on other stock to pack those.', {
+            material: lowered(material.name),
+          })}
+        </p>
+      )}
       <PackFields settings={settings} set={set} usual={usual} kerfMm={pack.wish.gapMm} further={further} />
       {shown && <PackResult look={shown} laidWith={laidWith} />}
       <div className="flex flex-wrap gap-1.5">
@@ -124,17 +138,19 @@ function layingOn(machine: Machine): Laying {
 }
 
 /** What is to be packed: the selection, or all where nothing is selected. */
+function packedIds({ drawing }: JobDocument, selection: ReadonlySet<string>): ReadonlySet<string> {
+  const isTaken = (id: string) => selection.size === 0 || selection.has(id);
+  return new Set(
+    drawing.items.flatMap((item) => (isTaken(item.id) && !item.hidden && !isOnCard(item) ? [item.id] : [])),
+  );
+}
+
 function packFor(
-  { prepared, selection }: Pick<BenchState, 'prepared' | 'selection'>,
+  prepared: BenchState['prepared'],
+  ids: ReadonlySet<string>,
   { fits, count, offcutsFirst, more, ...how }: PackSettings & { gapMm: number; marginMm: number },
   { offcuts, whole }: FurtherSheets,
 ): JobPack {
-  const isTaken = (id: string) => selection.size === 0 || selection.has(id);
-  const ids = new Set(
-    prepared.job.drawing.items.flatMap((item) =>
-      isTaken(item.id) && !item.hidden && !isOnCard(item) ? [item.id] : [],
-    ),
-  );
   // Of as many as fit there is no end where there is none of sheets.
   const further = { before: offcutsFirst ? offcuts : [], after: more && !fits ? whole : [] };
   return packOfJob(prepared, { ids, count: fits ? null : count, further, ...how });

@@ -66,6 +66,7 @@ function LeftOver({ pack, packing }: { pack: JobPack; packing: Packing }) {
 
 function Times(props: { pack: JobPack; packing: Packing; laidWith: Laying }) {
   const times = usePackTimes(props.pack, props.packing, props.laidWith);
+  if (times === null) return null;
   return (
     <p className="figures text-[12px]">
       {times

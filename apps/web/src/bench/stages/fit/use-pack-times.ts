@@ -10,34 +10,35 @@ export interface PackTimes {
   readonly travelS: number;
 }
 
-/**
- * The times of a job that is laid as it was packed; null until they are known. While better packings come, the times stay those
- * of the last that was planned.
- */
-export function usePackTimes(pack: JobPack, packing: Packing, laidWith: Laying): PackTimes | null {
+/** What was found of a packing: its times, or null where it cannot be planned; the checks say why. */
+interface Timed {
+  readonly packing: Packing;
+  readonly times: PackTimes | null;
+}
+
+/** The times of a job that is laid as it was packed; undefined until they are known, null where it cannot be planned. */
+export function usePackTimes(pack: JobPack, packing: Packing, laidWith: Laying): PackTimes | null | undefined {
   const actions = useBenchActions();
-  const [times, setTimes] = useState<PackTimes | null>(null);
-  const [busyWith, setBusyWith] = useState<Packing | null>(null);
-  const [known, setKnown] = useState<Packing | null>(null);
+  const [known, setKnown] = useState<Timed | null>(null);
+  const [isBusy, setBusy] = useState(false);
   useEffect(() => {
     // One is planned at a time; then the best of those that came meanwhile.
-    if (busyWith || known === packing) return;
-    setBusyWith(packing);
+    if (isBusy || known?.packing === packing) return;
+    setBusy(true);
     const state = actions.get();
     const laid = layPacked(jobOf(state), pack, packing, laidWith);
     void Promise.all(laid.runs.map(({ id }) => work('runExtent', [laid, state.shop, { runId: id, head: null }])))
-      .then((extents) =>
-        setTimes({
+      .then(
+        (extents): PackTimes => ({
           timeS: extents.reduce((sum, { timeS }) => sum + timeS, 0),
           travelS: extents.reduce((sum, { travelS }) => sum + travelS, 0),
         }),
+        () => null,
       )
-      // What cannot be planned says nothing here; the checks say why.
-      .catch(() => undefined)
-      .finally(() => {
-        setBusyWith(null);
-        setKnown(packing);
+      .then((times) => {
+        setKnown({ packing, times });
+        setBusy(false);
       });
-  }, [actions, pack, packing, laidWith, busyWith, known]);
-  return times;
+  }, [actions, pack, packing, laidWith, isBusy, known]);
+  return known?.packing === packing ? known.times : undefined;
 }

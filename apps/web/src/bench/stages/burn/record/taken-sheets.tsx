@@ -13,7 +13,7 @@ import { unitOf } from '../../../state/document.ts';
 
 const TakenForm = lazy(() => import('./taken-form.tsx'));
 
-/** The sheets that a run took from stock: put back, or what is left of them kept. */
+/** The sheets that a run burnt on: put back into stock where they came from it, or what is left of them kept. */
 export function TakenSheets({ run }: { run: RunAnswer }) {
   return (
     <>
@@ -52,7 +52,9 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
       <p>
         {sheet.putBack
           ? t('Put back into stock: ')
-          : t('Taken from stock: {{offcut}} of ', { offcut: sheet.offcut ? t('an offcut') : t('a sheet') })}
+          : sheet.stockId === null
+            ? t('Burnt on a sheet of ')
+            : t('Taken from stock: {{offcut}} of ', { offcut: sheet.offcut ? t('an offcut') : t('a sheet') })}
         {lowered(name)}, <span className="figures">{said(sheet.width, sheet.height)}</span>
         {kept && (
           <>
@@ -65,7 +67,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
       </p>
       {doing === null ? (
         <p className="flex gap-3">
-          {!sheet.putBack && (
+          {!sheet.putBack && sheet.stockId !== null && (
             <button
               type="button"
               className="font-semibold text-petrol underline"
