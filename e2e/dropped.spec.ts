@@ -52,7 +52,9 @@ test('many files become a job each, or one; what cannot be read is said and beco
   await page.getByRole('radio', { name: /^One job/ }).click();
   await page.getByRole('dialog').getByLabel('Title').fill('Marsh plants');
   await page.getByRole('dialog').getByRole('button', { name: 'Make the job' }).click();
-  await takeIt(page);
+  // The next file comes as soon as the first is in.
+  await expect(page.getByText('Sedge.svg').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByText('Rush.svg').first()).toBeVisible();
   await takeIt(page);
   await expect.poll(async () => (await items(page)).length).toBe(2);
