@@ -38,11 +38,11 @@ async function cutsOn(page: Page) {
 }
 
 test('forty tags are packed onto an offcut and a new sheet, and burnt in a run each', async ({ page }) => {
-  const material = await stocked(page, 'Cork on the rack', [
+  const material = await stocked(page, 'Wool on the rack', [
     { id: 'whole', width: 300, height: 200, count: 5, price: null },
     { id: 'rest', width: 200, height: 150, count: 1, price: null, offcut: true },
   ]);
-  const drawer = await packing(page, 'Forty tags', rectangle(20, 20, 45, 25), /Cork on the rack/);
+  const drawer = await packing(page, 'Forty tags', rectangle(20, 20, 45, 25), /Wool on the rack/);
   await typeInto(page, 'How many of each', '40');
   await drawer.getByRole('checkbox', { name: 'the offcut in stock first' }).check();
   await drawer.getByRole('button', { name: 'Look for a packing' }).click();

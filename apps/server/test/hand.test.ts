@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { ErrorAnswer, JobAnswer, MachineState, RunAnswer } from '@lambent/contracts';
 import { jobFromJson, jobToJson } from '@lambent/core/document';
 import { addItems, changeRun, changeSetting } from '@lambent/core/edits';
@@ -73,12 +73,16 @@ const stateOf = async (name: string) => {
 };
 const ask = (name: string, what: string, body: unknown) =>
   stack.ask<MachineState & ErrorAnswer>('POST', `/api/machines/${idOf(name)}/${what}`, body);
+/** Asks what is to be done; where it is refused, the test says why. */
+async function done(name: string, what: string, body: unknown): Promise<void> {
+  const answer = await ask(name, what, body);
+  expect({ status: answer.status, ...answer.body.error }).toEqual({ status: 200 });
+}
 const stands = (name: string, x: number, y: number) =>
   until(name, (own) => own.errand === null && own.state === 'idle' && Math.hypot(own.x - x, own.y - y) < 0.002);
 /** Sends the head somewhere, and waits until it is there. */
 async function go(name: string, wish: unknown, x: number, y: number): Promise<void> {
-  const { status, body } = await ask(name, 'head', wish);
-  expect({ status, ...body.error }).toEqual({ status: 200 });
+  await done(name, 'head', wish);
   await stands(name, x, y);
 }
 
@@ -243,8 +247,10 @@ test('the beam of the small controller was never on but while a job burnt', asyn
 });
 
 describe('what else is done by hand', () => {
+  beforeEach(() => until('Plover', ({ state, errand, runId }) => state === 'idle' && !errand && !runId));
+
   test('the focus goes up and down within its limits', async () => {
-    expect((await ask('Plover', 'focus', { dz: 3 })).status).toBe(200);
+    await done('Plover', 'focus', { dz: 3 });
     await until('Plover', ({ z, errand }) => z === 3 && errand === null);
     await ask('Plover', 'focus', { dz: -100 });
     await until('Plover', ({ z, errand }) => z === -5 && errand === null);
@@ -257,7 +263,7 @@ describe('what else is done by hand', () => {
 
   test('air and pointer are switched, where there are any', async () => {
     for (const air of ['high', 'low', 'off']) {
-      expect((await ask('Plover', 'air', { air })).status).toBe(200);
+      await done('Plover', 'air', { air });
       await until('Plover', (own) => own.air === air && own.errand === null);
     }
     expect((await ask('Sanderling', 'air', { air: 'high' })).body.error.code).toBe('no-air');
