@@ -148,6 +148,7 @@ function isWordless(node) {
 const saidBelow = [
   'packages/core/src/builders',
   'packages/core/src/checks',
+  'packages/core/src/codes',
   'packages/core/src/colours',
   'packages/core/src/document',
   'packages/core/src/edits',
@@ -159,6 +160,7 @@ const saidBelow = [
   'packages/core/src/pictures',
   'packages/core/src/plan',
   'packages/core/src/recipes',
+  'packages/core/src/rows',
   'packages/core/src/schema',
   'packages/core/src/settings',
   'packages/core/src/text',

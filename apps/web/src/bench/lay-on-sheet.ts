@@ -3,7 +3,7 @@ import { labelHeight } from '@lambent/core/fit';
 import { type Box, growBox, type Point, translation } from '@lambent/core/geometry';
 import { bedBox, type Machine } from '@lambent/core/machine';
 import { freePlace } from '@lambent/core/picking';
-import { usualText } from '@lambent/core/text';
+import { textShape, usualText } from '@lambent/core/text';
 import { t } from '../words/words.ts';
 import { work } from '../workers/work.ts';
 import { newId } from './new-id.ts';
@@ -63,7 +63,7 @@ export async function wordItems(
       name: null,
       hidden: false,
       fillRule: 'nonzero',
-      shape: { kind: 'text', text: settings[i], path: set[i].path },
+      shape: textShape(settings[i], set[i]),
       matrix: translation(place.x + x, place.y + y),
       ...look,
     }),

@@ -1,4 +1,4 @@
-import { type Drawing, type Item, itemsAmong, type Shape, topGroupOf } from '@lambent/core/document';
+import { type Drawing, type Item, itemsAmong, type Shape, symbologyNames, topGroupOf } from '@lambent/core/document';
 import { gatherThings } from '@lambent/core/edits';
 import { t } from '../words/words.ts';
 
@@ -11,6 +11,7 @@ export const shapeNames: Record<Shape['kind'], string> = {
   polygon: t('Polygon'),
   arc: t('Arc'),
   text: t('Text'),
+  code: t('Code'),
   combined: t('Combination'),
   offset: t('Offset'),
   border: t('Border'),
@@ -22,6 +23,7 @@ export const shapeNames: Record<Shape['kind'], string> = {
 export function nameOf({ name, shape }: Item): string {
   if (name) return name;
   if (shape.kind === 'text') return `“${shape.text.words.split('\n')[0]}”`;
+  if (shape.kind === 'code') return `${symbologyNames[shape.code.symbology]} “${shape.code.words.split('\n')[0]}”`;
   if (shape.kind === 'ellipse' && shape.rx === shape.ry) return t('Circle');
   return shape.kind === 'polygon' && shape.inner !== null ? t('Star') : shapeNames[shape.kind];
 }

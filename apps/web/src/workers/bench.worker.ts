@@ -22,7 +22,6 @@ import {
   outlineOf,
   type ReadingChoices,
   type Shape,
-  type TextSetting,
 } from '@lambent/core/document';
 import { followedPath, offsetOf, outlinesOfItems } from '@lambent/core/fit';
 import {
@@ -56,7 +55,6 @@ import {
   type RunChoice,
 } from '@lambent/core/plan';
 import type { Shop } from '@lambent/core/recipes';
-import type { FontBook, SetText } from '@lambent/core/text';
 import {
   type ArrivalWish,
   type ArtworkWish,
@@ -76,9 +74,10 @@ import { applyDiff, type JobDiff } from './job-diff.ts';
 import { type OpenedJob, openedFrom } from './opened-job.ts';
 import { picturesWork } from './pictures-work.ts';
 import { portionsOf } from './portions.ts';
+import { textWork } from './text-work.ts';
 import type { Answered, Asked } from './work-pool.ts';
 import { buffersOf, itemsAhead, Moved, moved, nowAndThen, WithItems } from './worker-answer.ts';
-import { assets, fontBook, loadText, unpacked } from './worker-files.ts';
+import { assets, fontBook, unpacked } from './worker-files.ts';
 
 export type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
 
@@ -116,9 +115,6 @@ let plannedBy: ShopLists | null = null;
 let paintedBy: ShopLists | null = null;
 let prepared: PreparedJob | null = null;
 
-/** The fonts that text is set in on the Bench; made anew when the list of them is asked for. */
-let book: Promise<FontBook> | null = null;
-
 const work = {
   /**
    * Reads a drawing; its items' ids start with `arrivalId`, and go ahead of the rest. Says now and then how many parts
@@ -148,21 +144,10 @@ const work = {
     }
   },
 
-  /** Sets a text in the fonts there are. */
-  async setText(_: Progress, setting: TextSetting): Promise<SetText> {
-    book ??= fontBook();
-    return (await loadText()).setText(setting, await book);
-  },
-
   /** How a run came out, unpacked and painted. */
   async burntPicture(_: Progress, answer: BurntPictureAnswer): Promise<ShownPicture> {
     const shown = await burntLevels(answer);
     return moved(shown, [shown.picture.codes.buffer as ArrayBuffer, ...shown.levels]);
-  },
-  /** The families there are to set text in; asks anew, for one may have been loaded. */
-  async families(_: Progress): Promise<string[]> {
-    book = fontBook();
-    return (await book).families;
   },
 
   /** The outline of a shape that takes work. */
@@ -280,6 +265,7 @@ const work = {
 
   ...filesWork,
   ...picturesWork,
+  ...textWork,
 };
 
 export type BenchWork = typeof work;

@@ -22,7 +22,7 @@ import { GatheredItems, type Portion } from './portions.ts';
 import { type Memory, type WorkerPort, type WorkOptions, WorkPool } from './work-pool.ts';
 
 /** Saves never wait for plans, nor plans for files, nor what one is drawing for any of them. */
-type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'shapes' | 'pictures' | 'simulated';
+type Lane = 'save' | 'plan' | 'paint' | 'arriving' | 'files' | 'shapes' | 'rows' | 'pictures' | 'simulated';
 
 type Job = 'ahead' | 'measure' | 'plan' | 'written' | 'paintArtwork' | 'paintArrival' | 'read' | 'open';
 
@@ -34,6 +34,8 @@ const laneOf: Record<Exclude<keyof BenchWork, Job>, Lane> = {
   runExtent: 'files',
   setText: 'shapes',
   families: 'shapes',
+  makeCode: 'shapes',
+  filledRows: 'rows',
   outline: 'shapes',
   offset: 'shapes',
   border: 'shapes',

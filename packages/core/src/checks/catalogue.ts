@@ -199,6 +199,24 @@ export const catalogue = {
     why: 'A name in braces stands for words that are still to come, and burnt as it is it spoils the piece.',
     mends: [],
   },
+  'text-over-frame': {
+    title: 'A text too large for its place',
+    levels: warns,
+    why: 'It burns over what is beside it, or off the piece.',
+    mends: [],
+  },
+  'code-too-fine': {
+    title: 'A code too fine to be read',
+    levels: warns,
+    why: 'The beam is wider than the parts of the code, which run together.',
+    mends: [],
+  },
+  'code-quiet-zone': {
+    title: 'No quiet zone around a code',
+    levels: warns,
+    why: 'A camera finds a code by what is free around it.',
+    mends: [],
+  },
   'narrow-gap': {
     title: 'No room for the beam',
     levels: warns,

@@ -5,6 +5,7 @@ import { checkBeamPath } from './beam-path.ts';
 import { checkBlocked } from './blocked.ts';
 import { checkBuiltStock } from './built-stock.ts';
 import type { FindingLevel } from './catalogue.ts';
+import { checkCodes } from './codes.ts';
 import { checkCrossingCuts } from './crossing-cuts.ts';
 import { checkCrossingFills } from './crossing-fills.ts';
 import { checkDecided } from './decided.ts';
@@ -36,6 +37,7 @@ import { checkBed, checkSheet, checkSheetPlaces } from './placement.ts';
 import { checkScanDirection } from './scan-direction.ts';
 import { checkScanOffset } from './scan-offset.ts';
 import { checkFaint, checkRunUp, checkSettings } from './settings.ts';
+import { checkTextFrame } from './text-frame.ts';
 import { checkWhite } from './white.ts';
 
 const checks: readonly Check[] = [
@@ -71,6 +73,8 @@ const checks: readonly Check[] = [
   checkBuiltStock,
   checkDetail,
   checkFields,
+  checkTextFrame,
+  checkCodes,
   checkSharpCorners,
   checkMiddles,
   checkLoose,

@@ -26,7 +26,7 @@ export const checkDetail: Check = (prepared) =>
 
 /** How high the capitals of a text are on the bed, in mm; null for what is no text. */
 function capitalsOf({ shape, matrix }: Item): number | null {
-  return shape.kind === 'text' ? shape.text.height * meanScale(matrix) : null;
+  return shape.kind === 'text' ? (shape.madeHeight ?? shape.text.height) * meanScale(matrix) : null;
 }
 
 function smallLetters(prepared: PreparedLayer, leastMm: number): Finding[] {

@@ -12,6 +12,7 @@ export {
   type LaidCard,
 } from './card.ts';
 export { channelsOf } from './channels.ts';
+export { type CodeSetting, symbologies, symbologyNames } from './code.ts';
 export {
   besideAt,
   type DimensionAxis,
@@ -46,6 +47,7 @@ export { type JobJson, jobFromJson, jobMediaType, jobToJson } from './json.ts';
 export type { Layer, LayerBurning, LineOrder } from './layer.ts';
 export { NotADrawing } from './not-a-drawing.ts';
 export type { Pixels } from './pixels.ts';
+export { nameOfRow, type Row, type RowList } from './row-list.ts';
 export { findRun, firstRun, type Landing, landingWords, type Run, runBefore } from './run.ts';
 export { isOnSheetOf, sheetsInRun, sheetsOnBed } from './run-sheets.ts';
 export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';

@@ -10,6 +10,7 @@ import { flag, knownWord, number, oneOf, text, yes } from '../schema/values.ts';
 import { builtPart } from './built.ts';
 import { fadeInFrame, optionalFade } from './fade.ts';
 import { colour, fillRule, matrix } from './fields.ts';
+import { rowOfGroup } from './row-list.ts';
 import { type Shape, shapeSchema } from './shape.ts';
 import { boundsOfShape, outlineOf } from './shapes.ts';
 
@@ -77,7 +78,13 @@ export const itemSchema = record({
 });
 export type Item = ValueOf<typeof itemSchema>;
 
-export const groupSchema = record({ id: text, name: orNull(text), parentId: orNull(text) });
+export const groupSchema = record({
+  id: text,
+  name: orNull(text),
+  parentId: orNull(text),
+  /** The row of a list that it was made for. */
+  row: optional(rowOfGroup),
+});
 export type Group = ValueOf<typeof groupSchema>;
 
 /** Items from back to front, and the groups they are in. */

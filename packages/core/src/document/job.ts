@@ -11,6 +11,7 @@ import { dimensionSchema } from './dimension.ts';
 import { colour, point } from './fields.ts';
 import { type Drawing, emptyDrawing } from './item.ts';
 import { burningSchema, layerSchema } from './layer.ts';
+import { rowListSchema } from './row-list.ts';
 import { firstRun, runSchema } from './run.ts';
 import { sheetSchema } from './sheet.ts';
 
@@ -118,6 +119,8 @@ export const jobSettingsSchema = record({
   built: parts(builtThingSchema, 'built thing'),
   /** The test cards that lie in it, and what was read off them. */
   cards: parts(cardSchema, 'card'),
+  /** Words or numbers in rows that designs of it are made for. */
+  lists: parts(rowListSchema, 'list', 100),
   /** A place the operator marked, to put things at or to measure from, in mm. */
   mark: orNull(point as Schema<Point>),
 });
@@ -152,6 +155,7 @@ export function newJob(machineId: string, keyId: string): JobDocument {
     dimensions: [],
     built: [],
     cards: [],
+    lists: [],
     mark: null,
   };
 }

@@ -6,6 +6,7 @@ import { textInOrder } from '../schema/in-order.ts';
 import { optional, orNull, type Schema, type ValueOf } from '../schema/schema.ts';
 import { list, nested, record, unnamed, variants } from '../schema/structures.ts';
 import { flag, number, numbers, oneOf, text, wholeNumber, yes } from '../schema/values.ts';
+import { codeSetting } from './code.ts';
 import { fillRule, matrix, path, pathAmongFields } from './fields.ts';
 import { boltTie, partTie, thicknessTie } from './ties.ts';
 import { toneSchema } from './tone.ts';
@@ -48,8 +49,14 @@ const textSetting = record({
   spacing: number(),
   /** From line to line, as a multiple of the face's own. */
   leading: number(),
-  /** Lines longer than this are broken between words; null for none. */
+  /** How wide its lines may be; null for as wide as they are. */
   width: orNull(number()),
+  /** What is done with lines that are wider: all letters smaller or narrower; broken between words where nothing is said. */
+  fit: optional(oneOf(['smaller', 'narrower'])),
+  /** How low capitals may become where letters are made smaller; 0 where nothing is said. */
+  leastHeight: optional(number(0)),
+  /** How high it may be, all its lines together, from the top of the first capitals to the last baseline. */
+  depth: optional(number(0)),
   /** The line it runs along, in the text's own frame; straight where there is none. */
   along: optional(path),
 });
@@ -123,7 +130,16 @@ export const shapeSchema = variants(
     /** A part of a circle, from an angle (0 to the right, clockwise on the screen) over a sweep. */
     arc: { cx: number(), cy: number(), radius: number(), from: number(), sweep: number(-mostTurned, mostTurned) },
     /** A text, with the outlines it was set in: they are as lasting as the rest of the drawing. */
-    text: { text: textSetting, path: pathAmongFields },
+    text: {
+      text: textSetting,
+      path: pathAmongFields,
+      /** How high its capitals came out, where they were made smaller to fit. */
+      madeHeight: optional(number()),
+      /** By how much it is too wide or too high for its frame all the same. */
+      over: optional(number()),
+    },
+    /** A code that is read by a camera or a scanner: what burns of it, in its own frame. */
+    code: { code: codeSetting, path: pathAmongFields, moduleMm: number() },
     /** Shapes put together, each still there to be changed. */
     combined: { how: oneOf(['unite', 'subtract', 'intersect', 'exclude']), parts: list(combinedPart) },
     /**

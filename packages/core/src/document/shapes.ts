@@ -17,6 +17,7 @@ export function outlineOf(shape: Shape): Path {
     case 'path':
       return shape.corners ? kept(shape, () => shapeCorners(shape.path, shape.corners ?? [])) : shape.path;
     case 'text':
+    case 'code':
     case 'offset':
     case 'border':
     case 'traced':
@@ -100,6 +101,7 @@ export function verbsIn(shape: Shape): number {
   switch (shape.kind) {
     case 'path':
     case 'text':
+    case 'code':
     case 'offset':
     case 'border':
     case 'traced':

@@ -63,19 +63,27 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
       return even ? { ...shape, cx: shape.cx * sx, cy: shape.cy * sx, radius: shape.radius * sx } : null;
     case 'text': {
       if (!even) return null;
-      const { text, path } = shape;
-      const { height, spacing, width, along } = text;
+      const { text, path, madeHeight, over } = shape;
+      const { height, spacing, width, along, leastHeight, depth } = text;
       return {
         ...shape,
         path: transformPath(path, scaling(sx, sx)),
+        ...scaledWhereSaid({ madeHeight, over }, sx),
         text: {
           ...text,
           height: height * sx,
           spacing: spacing * sx,
           width: width === null ? null : width * sx,
+          ...scaledWhereSaid({ leastHeight, depth }, sx),
           ...(along ? { along: transformPath(along, scaling(sx, sx)) } : {}),
         },
       };
+    }
+    case 'code': {
+      if (!even) return null;
+      const { code, path, moduleMm } = shape;
+      const scaled = { ...code, width: code.width * sx, height: code.height * sx };
+      return { ...shape, code: scaled, path: transformPath(path, scaling(sx, sx)), moduleMm: moduleMm * sx };
     }
     case 'path': {
       // Points have no numbers of their own, but for the corners shaped on them.
@@ -90,6 +98,12 @@ function scaledShape(shape: Shape, sx: number, sy: number): Shape | null {
     case 'picture':
       return null;
   }
+}
+
+/** Lengths scaled, those that are said. */
+function scaledWhereSaid<T extends Readonly<Record<string, number | undefined>>>(lengths: T, scale: number): T {
+  const said = Object.entries(lengths).flatMap(([name, mm]) => (mm === undefined ? [] : [[name, mm * scale]]));
+  return Object.fromEntries(said);
 }
 
 /** How far an item is turned, in degrees clockwise on the screen, from -180 to 180. */

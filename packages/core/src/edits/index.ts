@@ -70,6 +70,7 @@ export {
   switchLayer,
   unflip,
 } from './layers.ts';
+export { chooseDesign, removeList, setList } from './lists.ts';
 export { lockedAgainst } from './locks.ts';
 export { type MeetingLine, meetLines } from './meet-lines.ts';
 export { itemsOffBed, ontoBed, type WayOntoBed, waysOntoBed } from './onto-bed.ts';

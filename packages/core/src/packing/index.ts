@@ -1,7 +1,7 @@
 export { packedMatrix } from './check.ts';
 export { type FurtherSheets, furtherSheets } from './further.ts';
-export { type Laying, layPacked, packedOutlines } from './lay.ts';
-export { type JobPack, packedMaterial, packOfJob, usualGap } from './of-job.ts';
+export { type LaidOut, type Laying, layPacked, packedOutlines } from './lay.ts';
+export { type JobPack, packedMaterial, packOfDesign, packOfJob, usualGap } from './of-job.ts';
 export { type Offcut, offcutsLeft } from './offcut.ts';
 export { packed } from './pack.ts';
 export { type DrawnPiece, drawnPieces, nameOfPiece } from './pieces.ts';

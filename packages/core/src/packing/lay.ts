@@ -15,7 +15,10 @@ import type { JobPack } from './of-job.ts';
 import type { Packing } from './wish.ts';
 
 /** How far further sheets, and pieces that found no place, lie from the bed and from each other, in mm. */
-const besideMm = 10;
+export const besideMm = 10;
+
+/** Where pieces come to lie, sheet by sheet. */
+export type LaidOut = Pick<Packing, 'sheets'>;
 
 /** A sheet of a packing as it is drawn. */
 interface DrawnSheet {
@@ -28,7 +31,7 @@ interface DrawnSheet {
  * Where the sheets of a packing are drawn: those on the bed where they lie, further ones beside it. Where nothing lies on those
  * on the bed any more, the first further one takes their place.
  */
-function drawnSheets({ targets }: Pick<JobPack, 'targets'>, packing: Packing, bed: Box): DrawnSheet[] {
+function drawnSheets({ targets }: Pick<JobPack, 'targets'>, packing: LaidOut, bed: Box): DrawnSheet[] {
   const onBed = targets.filter(({ isLaid, isBeside }) => isLaid && !isBeside);
   let isBedFree = onBed.every(
     (target) => target.isFreed && packing.sheets.every(({ sheet }) => targets[sheet] !== target),
@@ -49,7 +52,7 @@ function drawnSheets({ targets }: Pick<JobPack, 'targets'>, packing: Packing, be
 }
 
 /** The outlines of all pieces as they come to lie, and of the sheets that are drawn beside the bed; as one path in mm. */
-export function packedOutlines(pack: JobPack, packing: Packing, bed: Box): Path {
+export function packedOutlines(pack: JobPack, packing: LaidOut, bed: Box): Path {
   const builder = new PathBuilder();
   const drawn = drawnSheets(pack, packing, bed);
   packing.sheets.forEach(({ sheet: nth, pieces }, i) => {
@@ -78,24 +81,17 @@ export interface Laying {
  * is burnt in runs of its own, as those on the bed are. A piece that found no place is laid beside the bed, where it does not
  * burn.
  */
-export function layPacked(
-  job: JobDocument,
-  pack: JobPack,
-  packing: Packing,
-  { bed, newId, nameRun }: Laying,
-): JobDocument {
-  const drawn = drawnSheets(pack, packing, bed).map((entry, i) =>
-    pack.targets[packing.sheets[i].sheet].isLaid ? entry : { ...entry, sheet: { ...entry.sheet, id: newId() } },
-  );
+export function layPacked(job: JobDocument, pack: JobPack, packing: Packing, laying: Laying): JobDocument {
+  const { bed, newId } = laying;
+  const onSheets = laySheets(job, pack, packing, laying);
+  let laid = onSheets.job;
   const maps = new Map<number, Matrix[]>();
   packing.sheets.forEach(({ pieces: there }, i) => {
     for (const place of there) {
-      const map = multiply(sheetFrame(drawn[i].sheet), packedMatrix(place));
+      const map = multiply(onSheets.frames[i], packedMatrix(place));
       maps.set(place.piece, [...(maps.get(place.piece) ?? []), map]);
     }
   });
-  const packsOnto = new Set(pack.targets.flatMap(({ sheet, isLaid }) => (isLaid ? [sheet.id] : [])));
-  let laid = withSheets(withoutEmptied(job, pack, packing), drawn, packsOnto, { newId, nameRun });
   const copied = new Map<string, string[]>();
   const moved = new Map<string, Matrix>();
   const parked = new Set<string>();
@@ -127,6 +123,25 @@ export function layPacked(
   // What was parked before and has a place now burns there.
   const placed = new Set([...moved.keys()].filter((id) => !parked.has(id)).concat(...copied.values()));
   return parkItems(parkItems(lying, placed, false), parked, true);
+}
+
+/**
+ * A job with the sheets of a packing, without those that it empties, and with the runs that burn the further ones.
+ *
+ * @returns with it, for each sheet of the packing, the map from it to where it is drawn
+ */
+export function laySheets(
+  job: JobDocument,
+  pack: JobPack,
+  packing: LaidOut,
+  { bed, newId, nameRun }: Laying,
+): { job: JobDocument; frames: Matrix[] } {
+  const drawn = drawnSheets(pack, packing, bed).map((entry, i) =>
+    pack.targets[packing.sheets[i].sheet].isLaid ? entry : { ...entry, sheet: { ...entry.sheet, id: newId() } },
+  );
+  const packsOnto = new Set(pack.targets.flatMap(({ sheet, isLaid }) => (isLaid ? [sheet.id] : [])));
+  const laid = withSheets(withoutEmptied(job, pack, packing), drawn, packsOnto, { newId, nameRun });
+  return { job: laid, frames: drawn.map(({ sheet }) => sheetFrame(sheet)) };
 }
 
 function cutOnce(job: JobDocument, layerIds: readonly string[]): JobDocument {
@@ -170,7 +185,7 @@ function withSheets(
 }
 
 /** Without the sheets that were laid for runs of their own, and on which nothing lies any more. */
-function withoutEmptied(job: JobDocument, pack: JobPack, packing: Packing): JobDocument {
+function withoutEmptied(job: JobDocument, pack: JobPack, packing: LaidOut): JobDocument {
   const used = new Set(packing.sheets.map(({ sheet }) => pack.targets[sheet].sheet.id));
   const emptied = pack.targets.filter(
     ({ sheet, isLaid, isFreed }) => isLaid && isFreed && !used.has(sheet.id) && hasOwnRun(job, sheet),

@@ -1,4 +1,4 @@
-import { boundsOf, type Item } from '../document/item.ts';
+import { boundsOf, boundsOfAll, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { ownSheet } from '../document/run-sheets.ts';
 import { outlineOf, rectangleOf } from '../document/shapes.ts';
@@ -12,8 +12,8 @@ import { isBurnt, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { thicknessOf } from '../recipes/book/material.ts';
 import type { FurtherSheet } from './further.ts';
-import { type DrawnPiece, drawnPieces } from './pieces.ts';
-import type { PackWish } from './wish.ts';
+import { type DrawnPiece, type DrawnPieces, drawnPieces } from './pieces.ts';
+import type { PackSheet, PackWish } from './wish.ts';
 
 /** What of a job is to be packed, and how. */
 export interface JobPackChoices extends Pick<PackWish, 'gapMm' | 'marginMm' | 'turning' | 'mirror' | 'fillsHoles'> {
@@ -59,16 +59,7 @@ export interface JobPack {
 export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPack {
   const { job, meaning } = prepared;
   const { ids, keepsGroups, count, further, isOneCut, ...how } = choices;
-  const edges = new Set<Item>();
-  const burnt: Item[] = [];
-  for (const { id, operation } of meaning.layers) {
-    if (!isBurnt(operation)) continue;
-    for (const { item } of meaning.placed.get(id) ?? []) {
-      burnt.push(item);
-      if (separates(operation)) edges.add(item);
-    }
-  }
-  const all = [...new Set(burnt)];
+  const { all, edges } = burntOf(prepared);
   const materialId = packedMaterial(job, ids);
   const isOneMaterial = job.sheets.every((sheet) => sheet.materialId === materialId);
   const isOnOther = (item: Item) => {
@@ -79,11 +70,46 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
   const isMoved = (item: Item) => ids.has(item.id) && !item.locked && !isOnOther(item);
   const { pieces, loose } = drawnPieces(all.filter(isMoved), edges, ({ groupId }) => (keepsGroups ? groupId : null));
   const rest = drawnPieces(all.filter((item) => !isMoved(item)));
-  const inTheWay = [
-    ...rest.pieces.map(({ outline }) => outline),
-    ...[...rest.loose, ...loose].map((item) => rectangle(boundsOf(item))),
-  ];
-  const staying = [...rest.pieces.flatMap(({ items }) => items), ...rest.loose, ...loose];
+  const staying = { pieces: rest.pieces, loose: [...rest.loose, ...loose] };
+  const { targets, sheets } = ontoSheets(job, materialId, staying, further);
+  const wanted = pieces.map(({ outline }, i) => ({ id: `${i}`, outline, count }));
+  const gapMm = isOneCut ? kerfOfCuts(prepared) : how.gapMm;
+  const cuts = new Set(pieces.flatMap(({ items }) => items.filter((item) => edges.has(item))));
+  const isCut = (layerId: string) => meaning.placed.get(layerId)?.some(({ item }) => cuts.has(item)) ?? false;
+  return {
+    wish: { pieces: wanted, sheets, ...how, gapMm, sharesEdges: isOneCut },
+    pieces,
+    targets,
+    loose,
+    cutOnce: isOneCut
+      ? meaning.layers.filter(({ id, operation }) => separates(operation) && isCut(id)).map(({ id }) => id)
+      : [],
+  };
+}
+
+/** Everything that burns in one run or another, and of it what parts the stock. */
+function burntOf({ meaning }: Pick<PreparedJob, 'meaning'>): { all: readonly Item[]; edges: ReadonlySet<Item> } {
+  const edges = new Set<Item>();
+  const burnt = new Set<Item>();
+  for (const { id, operation } of meaning.layers) {
+    if (!isBurnt(operation)) continue;
+    for (const { item } of meaning.placed.get(id) ?? []) {
+      burnt.add(item);
+      if (separates(operation)) edges.add(item);
+    }
+  }
+  return { all: [...burnt], edges };
+}
+
+/** The sheets of a material that pieces go onto, in the order they are used, with what stays there. */
+function ontoSheets(
+  job: JobDocument,
+  materialId: string | null,
+  { pieces, loose }: DrawnPieces,
+  further: JobPackChoices['further'],
+): { targets: PackTarget[]; sheets: PackSheet[] } {
+  const inTheWay = [...pieces.map(({ outline }) => outline), ...loose.map((item) => rectangle(boundsOf(item)))];
+  const staying = [...pieces.flatMap(({ items }) => items), ...loose];
   const taken = new Set(staying.map((item) => sheetUnder(job.sheets, item)));
   const laidAlone = new Set(job.runs.map((run) => ownSheet(job, run)));
   const own = job.sheets
@@ -100,24 +126,53 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
     obstacles: blockedPlaces(sheet),
   });
   const onto = [...further.before.map(fresh), ...own, ...further.after.map(fresh)];
-  const sheets = onto.map(({ target: { sheet }, count, obstacles }, i) => ({
-    id: `${i}`,
-    outline: sheetOutline(sheet),
-    obstacles,
-    count,
-  }));
-  const wanted = pieces.map(({ outline }, i) => ({ id: `${i}`, outline, count }));
-  const gapMm = isOneCut ? kerfOfCuts(prepared) : how.gapMm;
-  const cuts = new Set(pieces.flatMap(({ items }) => items.filter((item) => edges.has(item))));
-  const isCut = (layerId: string) => meaning.placed.get(layerId)?.some(({ item }) => cuts.has(item)) ?? false;
   return {
-    wish: { pieces: wanted, sheets, ...how, gapMm, sharesEdges: isOneCut },
-    pieces,
     targets: onto.map(({ target }) => target),
-    loose,
-    cutOnce: isOneCut
-      ? meaning.layers.filter(({ id, operation }) => separates(operation) && isCut(id)).map(({ id }) => id)
-      : [],
+    sheets: onto.map(({ target: { sheet }, count, obstacles }, i) => ({
+      id: `${i}`,
+      outline: sheetOutline(sheet),
+      obstacles,
+      count,
+    })),
+  };
+}
+
+/** What copies of a design are laid onto, and how. */
+export interface DesignPackChoices extends Pick<PackWish, 'gapMm' | 'marginMm' | 'turning'> {
+  /** The items of the design, which goes where its copies do not. */
+  readonly design: ReadonlySet<string>;
+  /** What of earlier copies is taken away: it is not in the way. */
+  readonly earlier: ReadonlySet<string>;
+  /** What the copies burn on. */
+  readonly materialId: string;
+  /** How many; null for as many as fit on the sheets. */
+  readonly count: number | null;
+  readonly further: JobPackChoices['further'];
+}
+
+/**
+ * A design of which so many copies are to be laid: one piece, whether it is cut out or not. What lies on other stock is not in
+ * the way: a holder of board around blanks that are laid into it.
+ */
+export function packOfDesign(prepared: PreparedJob, choices: DesignPackChoices): JobPack {
+  const { job } = prepared;
+  const { design, earlier, materialId, count, further, ...how } = choices;
+  const { all, edges } = burntOf(prepared);
+  const items = job.drawing.items.filter(({ id, hidden }) => design.has(id) && !hidden);
+  const drawn = drawnPieces(items, edges, () => 'design').pieces[0];
+  const outline = drawn?.outline ?? rectangle(boundsOfAll(items));
+  const stays = all.filter((item) => {
+    if (design.has(item.id) || earlier.has(item.id)) return false;
+    const sheet = sheetUnder(job.sheets, item);
+    return sheet === null || sheet.materialId === materialId;
+  });
+  const { targets, sheets } = ontoSheets(job, materialId, drawnPieces(stays), further);
+  return {
+    wish: { pieces: [{ id: '0', outline, count }], sheets, ...how, mirror: false, fillsHoles: false },
+    pieces: [{ items, outline }],
+    targets,
+    loose: [],
+    cutOnce: [],
   };
 }
 

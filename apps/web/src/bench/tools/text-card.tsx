@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { AlignCenter, AlignLeft, AlignRight, Bold, Italic } from 'lucide-react';
 import { Button, IconButton } from '../../ui/button.tsx';
 import { Choice } from '../../ui/choice.tsx';
+import { formatLength } from '../../ui/figures.ts';
 import { LengthField } from '../../ui/length-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { t } from '../../words/words.ts';
@@ -117,6 +118,7 @@ export function TextCard() {
           label={t('Widest (0: free)')}
           unit={unit}
           value={setting.width ?? 0}
+          within={[0, 10_000]}
           commit={(width) => void change({ width: width > 0 ? width : null })}
         />
         <Button look="quiet" onClick={() => dropText(actions)}>
@@ -126,6 +128,12 @@ export function TextCard() {
           {t('Done')}
         </Button>
       </div>
+      {setting.width !== null && <FrameFields setting={setting} change={change} />}
+      {text && text.over > 0 && (
+        <p role="alert" className="text-[12px] text-warn">
+          {t('It is {{over}} larger than its frame.', { over: formatLength(text.over, unit) })}
+        </p>
+      )}
       {text?.substitute && (
         <p role="alert" className="text-[12px] text-warn">
           {t('{{family}} is not here; the text is set in {{substitute}}.', {
@@ -143,5 +151,44 @@ export function TextCard() {
         </p>
       )}
     </section>
+  );
+}
+
+/** What becomes of a text that is wider than its frame, and how high that is. */
+function FrameFields({ setting, change }: { setting: TextSetting; change: (part: Partial<TextSetting>) => void }) {
+  const unit = useBench(unitOf);
+  return (
+    <div className="flex items-end gap-2">
+      <div className="w-[232px]">
+        <Choice
+          label={t('Longer texts')}
+          look="slim"
+          bare={false}
+          value={setting.fit ?? 'broken'}
+          options={[
+            { value: 'broken', text: t('are broken between words') },
+            { value: 'smaller', text: t('are set smaller') },
+            { value: 'narrower', text: t('are set narrower') },
+          ]}
+          choose={(fit) => change({ fit: fit === 'broken' ? undefined : fit })}
+        />
+      </div>
+      {setting.fit === 'smaller' && (
+        <LengthField
+          label={t('Capitals at least')}
+          unit={unit}
+          value={setting.leastHeight ?? 0}
+          within={[0, 1000]}
+          commit={(leastHeight) => change({ leastHeight })}
+        />
+      )}
+      <LengthField
+        label={t('Highest (0: free)')}
+        unit={unit}
+        value={setting.depth ?? 0}
+        within={[0, 10_000]}
+        commit={(depth) => change({ depth: depth > 0 ? depth : undefined })}
+      />
+    </div>
   );
 }

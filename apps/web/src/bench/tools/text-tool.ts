@@ -1,7 +1,7 @@
 import { addItems, replaceShape } from '@lambent/core/edits';
 import { multiply, transformPath, translation } from '@lambent/core/geometry';
 import { fillsAreas, labelOperation, separates } from '@lambent/core/operations';
-import type { SetText } from '@lambent/core/text';
+import { type SetText, textShape } from '@lambent/core/text';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../api.ts';
 import { t } from '../../words/words.ts';
@@ -106,11 +106,11 @@ export async function finishText(actions: BenchActions): Promise<void> {
     toast.error(t('The text could not be set, and stays on its card. {{error}}', { error: sentenceOf(error) }));
     return;
   }
-  const { path, singleLine } = text;
+  const { singleLine } = text;
   dropText(actions);
   actions.setToolOptions({ text: { ...setting, words: '' } });
   const empty = setting.words.trim() === '';
-  const shape = { kind: 'text' as const, text: setting, path };
+  const shape = textShape(setting, text);
   if (itemId)
     actions.edit(empty ? t('delete a text') : t('change a text'), (job) =>
       replaceShape(job, itemId, empty ? [] : [shape], newId),

@@ -1,6 +1,7 @@
 import { type Item, itemsAmong, pathOf, type Shape } from '@lambent/core/document';
 import { replaceShape } from '@lambent/core/edits';
 import { invert, type Path, transformPath } from '@lambent/core/geometry';
+import { textShape } from '@lambent/core/text';
 import { toast } from 'sonner';
 import { sentenceOf } from '../../../api.ts';
 import { Button } from '../../../ui/button.tsx';
@@ -39,9 +40,10 @@ async function setAlong(actions: BenchActions, item: TextItem, line: Item | null
   const along: Path | null = line && back ? transformPath(pathOf(line), back) : null;
   const text = along ? { ...straight, along, width: null } : straight;
   try {
-    const { path, beyond } = await work('setText', [text]);
+    const made = await work('setText', [text]);
+    const { beyond } = made;
     actions.edit(along ? t('lead a text along a line') : t('set a text straight'), (job) =>
-      replaceShape(job, item.id, [{ kind: 'text', text, path }], newId),
+      replaceShape(job, item.id, [textShape(text, made)], newId),
     );
     if (beyond > 0)
       toast.message(t('{{beyond}} letters find no room on the line and are left out. Make them smaller.', { beyond }));

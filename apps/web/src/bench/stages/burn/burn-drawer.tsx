@@ -19,6 +19,7 @@ import { WherePart } from './placing/where-part.tsx';
 import { PreviewPart } from './preview-part.tsx';
 import { PricePart } from './price-part.tsx';
 import { RecordPart } from './record/record-part.tsx';
+import { RowAgain } from './row-again.tsx';
 import { TakeOut } from './take-out.tsx';
 import { WhatToLay } from './what-to-lay.tsx';
 
@@ -38,6 +39,7 @@ export function BurnDrawer() {
           {state && state.state !== 'away' && <HandPart machine={machine} state={state} />}
           <WhatToLay />
           <BeforeSend />
+          <RowAgain />
         </>
       )}
       {plan && plan.steps.length > 0 && !run && <PreviewPart timeS={plan.timeS - plan.backS} />}

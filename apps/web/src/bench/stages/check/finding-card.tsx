@@ -77,6 +77,7 @@ const textButtons: Partial<Record<Finding['code'], string>> = {
   'small-letters': t('Another face…'),
   'fine-detail': t('Another face…'),
   'field-unfilled': t('Write it…'),
+  'text-over-frame': t('Shorten it…'),
 };
 
 /**

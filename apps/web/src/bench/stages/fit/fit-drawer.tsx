@@ -8,6 +8,8 @@ import { Makings } from './makings.tsx';
 import { OffsetPart } from './offset-part.tsx';
 import { TestPiecesPart } from './test-pieces-part.tsx';
 
+const CodePart = lazy(() => import('./code-part.tsx'));
+const ListPart = lazy(() => import('./list/list-part.tsx'));
 const PackPart = lazy(() => import('./pack-part.tsx'));
 const ScanCardPart = lazy(() => import('./scan-card-part.tsx'));
 const SquarePart = lazy(() => import('./square-part.tsx'));
@@ -28,6 +30,24 @@ export function FitDrawer() {
             part: (
               <Suspense>
                 <PackPart />
+              </Suspense>
+            ),
+          },
+          {
+            name: t('List'),
+            about: t('One design, many names'),
+            part: (
+              <Suspense>
+                <ListPart />
+              </Suspense>
+            ),
+          },
+          {
+            name: t('Code'),
+            about: t('Read by a camera or scanner'),
+            part: (
+              <Suspense>
+                <CodePart />
               </Suspense>
             ),
           },

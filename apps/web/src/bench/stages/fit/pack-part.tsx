@@ -1,10 +1,8 @@
 import { isOnCard, type JobDocument } from '@lambent/core/document';
-import { bedBox, type Machine } from '@lambent/core/machine';
 import {
   type FurtherSheets,
   furtherSheets,
   type JobPack,
-  type Laying,
   layPacked,
   type Packing,
   packedMaterial,
@@ -19,9 +17,9 @@ import { lowered, t } from '../../../words/words.ts';
 import { showSheets } from '../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../context.ts';
 import { useKeptSettings } from '../../kept-settings.ts';
-import { newId } from '../../new-id.ts';
 import type { BenchState } from '../../state/bench-state.ts';
 import { jobOf } from '../../state/document.ts';
+import { layingOn } from './laying-on.ts';
 import { firstPackSettings, PackFields, type PackSettings } from './pack-fields.tsx';
 import { PackResult } from './pack-result.tsx';
 import { usePackLook } from './use-packing.ts';
@@ -125,16 +123,6 @@ export default function PackPart() {
       </div>
     </>
   );
-}
-
-/** What a packing is laid with; runs of further sheets are called by them, and by the run that they repeat where there are several. */
-function layingOn(machine: Machine): Laying {
-  return {
-    bed: bedBox(machine),
-    newId,
-    nameRun: (sheet, run, isOnly) =>
-      isOnly ? t('Sheet {{sheet}}', { sheet }) : t('Sheet {{sheet}}, {{run}}', { sheet, run: run.name }),
-  };
 }
 
 /** What is to be packed: the selection, or all where nothing is selected. */

@@ -1,0 +1,226 @@
+import type { Item, RowList } from '@lambent/core/document';
+import {
+  type FurtherSheets,
+  furtherSheets,
+  type LaidOut,
+  type Packing,
+  packedOutlines,
+  packOfDesign,
+  usualGap,
+} from '@lambent/core/packing';
+import { burnsLayersOf, gridOf, groupsOfList, itemsOfGroups, layRows } from '@lambent/core/rows';
+import { useEffect, useMemo } from 'react';
+import { Button } from '../../../../ui/button.tsx';
+import { Choice } from '../../../../ui/choice.tsx';
+import { counted } from '../../../../ui/counted.ts';
+import { Labelled } from '../../../../ui/labelled.tsx';
+import { LengthField } from '../../../../ui/length-field.tsx';
+import { t } from '../../../../words/words.ts';
+import { showSheets } from '../../../bed/showing.ts';
+import { useBench, useBenchActions } from '../../../context.ts';
+import { useKeptSettings } from '../../../kept-settings.ts';
+import { unitOf } from '../../../state/document.ts';
+import { layingOn } from '../laying-on.ts';
+import { PackResult } from '../pack-result.tsx';
+import { usePackLook } from '../use-packing.ts';
+import type { Filled } from './use-filled-rows.ts';
+
+const noFurther: FurtherSheets = { offcuts: [], whole: [] };
+const firstSettings: {
+  arranged: 'rows' | 'packed';
+  full: 'more' | 'again';
+  gapMm: number | null;
+  marginMm: number | null;
+  materialId: string | null;
+} = { arranged: 'rows', full: 'more', gapMm: null, marginMm: null, materialId: null };
+
+/** Lays a piece for each row: in rows or packed, on as many sheets and in as many runs as it takes. */
+export function LayRows({ list, design, filled }: { list: RowList; design: readonly Item[]; filled: Filled }) {
+  const actions = useBenchActions();
+  const unit = useBench(unitOf);
+  const prepared = useBench((state) => state.prepared);
+  const materials = useBench((state) => state.shop.materials);
+  const [settings, set] = useKeptSettings('list', firstSettings);
+  const { look, begin, stop, forget } = usePackLook();
+  const { job, machine } = prepared;
+  const onSheets = useMemo(() => [...new Set(job.sheets.map(({ materialId }) => materialId))], [job.sheets]);
+  const materialId =
+    settings.materialId !== null && onSheets.includes(settings.materialId) ? settings.materialId : onSheets[0];
+  const material = materials.find(({ id }) => id === materialId) ?? null;
+  const laidWith = useMemo(() => layingOn(machine), [machine]);
+  const isAgain = settings.full === 'again';
+  const further = useMemo(
+    () => (material && !isAgain ? furtherSheets(job, material, machine) : noFurther),
+    [job, material, machine, isAgain],
+  );
+  const usual = {
+    gapMm: usualGap(prepared),
+    marginMm: job.sheets.find((sheet) => sheet.materialId === materialId)?.margin ?? 0,
+  };
+  const gapMm = settings.gapMm ?? usual.gapMm;
+  const marginMm = settings.marginMm ?? usual.marginMm;
+  const isPacked = settings.arranged === 'packed';
+  const rowCount = list.rows.length;
+  const pack = useMemo(
+    () =>
+      materialId === undefined
+        ? null
+        : packOfDesign(prepared, {
+            design: new Set(design.map(({ id }) => id)),
+            earlier: itemsOfGroups(job, groupsOfList(job, list.id)),
+            materialId,
+            count: isAgain ? null : rowCount,
+            gapMm,
+            marginMm,
+            turning: 'quarter',
+            further: { before: [], after: further.whole },
+          }),
+    [prepared, job, design, list.id, rowCount, materialId, isAgain, gapMm, marginMm, further],
+  );
+  const grid = useMemo(() => (pack && !isPacked ? gridOf(pack) : null), [pack, isPacked]);
+  const isOld = look !== null && look.pack !== pack;
+  useEffect(() => {
+    if (isOld) forget();
+  }, [isOld, forget]);
+  const shown = isOld || !isPacked ? null : look;
+  const outline = useMemo(
+    () => (shown?.best ? packedOutlines(shown.pack, shown.best, laidWith.bed) : null),
+    [shown, laidWith],
+  );
+  useEffect(() => {
+    actions.showDraft(outline && { outline });
+    return () => actions.showDraft(null);
+  }, [actions, outline]);
+  if (!pack || materialId === undefined)
+    return <p className="text-quiet">{t('Lay a sheet first: the rows are laid onto it.')}</p>;
+  const rows = filled.isWorking ? null : filled.rows;
+  const lay = (places: LaidOut) => {
+    if (!rows) return;
+    forget();
+    const burnsDesign = burnsLayersOf(prepared, new Set(design.map(({ id }) => id)));
+    const nameFilling = (filling: number, run: { readonly name: string }) =>
+      t('{{run}} {{filling}}', { run: run.name, filling });
+    actions.edit(t('lay {{rows}}', { rows: counted(rowCount, 'row') }), (now) =>
+      layRows(now, { list, filled: rows.rows, pack, places, burnsDesign, nameFilling }, laidWith),
+    );
+    actions.select([]);
+    if (places.sheets.some(({ sheet }) => !pack.targets[sheet].isLaid)) showSheets(actions);
+  };
+  return (
+    <section aria-label={t('Lay the rows')} className="flex flex-col gap-1.5 border-t border-line pt-2">
+      {onSheets.length > 1 && (
+        <Choice
+          label={t('Onto')}
+          value={materialId}
+          options={onSheets.map((id) => ({ value: id, text: materials.find((known) => known.id === id)?.name ?? id }))}
+          choose={(id) => set({ materialId: id })}
+        />
+      )}
+      <Choice
+        label={t('Arranged')}
+        value={settings.arranged}
+        options={[
+          { value: 'rows', text: t('Side by side') },
+          { value: 'packed', text: t('Packed, with little waste') },
+        ]}
+        choose={(arranged) => set({ arranged })}
+      />
+      <Labelled label={t('When the sheets are full')}>
+        <Choice
+          label={t('When the sheets are full')}
+          look="slim"
+          value={settings.full}
+          options={[
+            { value: 'more', text: t('More sheets, a run each') },
+            { value: 'again', text: t('The same places again, run by run') },
+          ]}
+          choose={(full) => set({ full })}
+        />
+      </Labelled>
+      <div className="grid grid-cols-2 gap-1.5">
+        <LengthField
+          label={t('Between pieces')}
+          unit={unit}
+          value={gapMm}
+          within={[0, 1000]}
+          layout="stack"
+          commit={(mm) => set({ gapMm: mm })}
+        />
+        <LengthField
+          label={t('To the edge')}
+          unit={unit}
+          value={marginMm}
+          within={[0, 1000]}
+          layout="stack"
+          commit={(mm) => set({ marginMm: mm })}
+        />
+      </div>
+      {shown && <PackResult look={shown} laidWith={laidWith} />}
+      {grid && <GridWords places={grid} rows={rowCount} isAgain={isAgain} />}
+      <div className="flex flex-wrap gap-1.5">
+        {grid && (
+          <Button look="main" disabled={!rows || !holdsAll(grid, rowCount, isAgain)} onClick={() => lay(grid)}>
+            {t('Lay {{rows}}', { rows: counted(rowCount, 'row') })}
+          </Button>
+        )}
+        {isPacked && shown?.best && (
+          <Button
+            look="main"
+            disabled={!rows || !holdsAll(shown.best, rowCount, isAgain)}
+            onClick={() => lay(shown.best as Packing)}
+          >
+            {t('Lay them like this')}
+          </Button>
+        )}
+        {isPacked &&
+          (shown?.isWorking ? (
+            <Button onClick={stop}>{t('Stop looking')}</Button>
+          ) : (
+            <Button look={shown?.best ? 'plain' : 'main'} onClick={() => begin(pack)}>
+              {shown ? t('Look again') : t('Look for a packing')}
+            </Button>
+          ))}
+      </div>
+    </section>
+  );
+}
+
+const placesIn = ({ sheets }: LaidOut) => sheets.reduce((sum, { pieces }) => sum + pieces.length, 0);
+
+/** Whether there is a place for each row, or one at least where places are filled again. */
+function holdsAll(places: LaidOut, rows: number, isAgain: boolean): boolean {
+  const count = placesIn(places);
+  return isAgain ? count > 0 : count >= rows;
+}
+
+/** What it takes to lay the rows side by side. */
+function GridWords({ places, rows, isAgain }: { places: LaidOut; rows: number; isAgain: boolean }) {
+  const count = placesIn(places);
+  if (count === 0) return <p className="text-warn">{t('The piece does not fit on the sheet.')}</p>;
+  if (isAgain) {
+    const runs = Math.ceil(rows / count);
+    return (
+      <p className="figures text-[12.5px]" data-testid="rows-take">
+        {t('{{places}}, filled in {{runs}}', { places: counted(count, 'place'), runs: counted(runs, 'run') })}
+      </p>
+    );
+  }
+  if (count < rows) {
+    return (
+      <p className="text-warn" data-testid="rows-take">
+        {t(
+          'Only {{count}} of {{rows}} find room, on all sheets that are in stock. Add sheets to the stock, or make the piece smaller.',
+          {
+            count,
+            rows,
+          },
+        )}
+      </p>
+    );
+  }
+  return (
+    <p className="figures text-[12.5px]" data-testid="rows-take">
+      {t('{{rows}} on {{sheets}}', { rows: counted(rows, 'row'), sheets: counted(places.sheets.length, 'sheet') })}
+    </p>
+  );
+}

@@ -1,0 +1,1 @@
+export { makeCode } from './make-code.ts';

@@ -1,0 +1,14 @@
+export { burnRowAgain, burnsLayersOf } from './again.ts';
+export { type FilledRow, type FilledRows, fillRows, wordsOf } from './fill.ts';
+export { gridOf } from './grid.ts';
+export { layRows } from './lay-rows.ts';
+export { designOf, groupsOfList, itemsOfGroups, laidRows, type NamedRow } from './pieces.ts';
+export {
+  faultsOfList,
+  type ListWords,
+  numberRows,
+  readTable,
+  type TableFault,
+  TableRefused,
+  writeTable,
+} from './read-table.ts';
