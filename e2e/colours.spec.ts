@@ -277,7 +277,7 @@ test('the badges: the holder is cut in one run, the badges engraved in the next,
   expect((await again.json()).error.code).toBe('burnt-already');
 
   await page.getByRole('button', { name: 'Runs: Holder' }).click();
-  await page.getByRole('radio', { name: 'Look at Badges' }).check();
+  await page.getByRole('radio', { name: 'Look at Badges', exact: true }).check();
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('step-engrave@laminate-16-all')).toContainText('15 %');
   await page.getByRole('button', { name: 'Send Badges' }).click();

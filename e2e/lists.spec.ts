@@ -4,7 +4,9 @@ import {
   clickBed,
   finishText,
   newJobOnPlywood,
+  openJob,
   openStage,
+  placeOf,
   rectangle,
   storedJob,
   tool,
@@ -85,4 +87,63 @@ test('a list of names: one too long, one twice; laid, burnt, and the one that br
   const run = now.runs.find(({ name }) => name === 'Noor again');
   const group = now.drawing.groups.find(({ name }) => name === 'Noor');
   expect(run?.only).toEqual(now.drawing.items.flatMap(({ id, groupId }) => (groupId === group?.id ? [id] : [])));
+});
+
+test('tags with numbers and a code, packed; the code says its own row', async ({ page }) => {
+  await newJobOnPlywood(page, 'Numbered tags', rectangle(20, 20, 40, 40));
+  await openStage(page, 'Fit');
+  await fit(page).getByRole('button', { name: /^Code/ }).click();
+  await fit(page).getByLabel('It says').fill('tag {number} of {row}');
+  await choose(page, 'Kind', 'Data Matrix');
+  await fit(page).getByRole('button', { name: 'Draw the code' }).click();
+  await expect(page.getByRole('button', { name: 'Undo: add a code' })).toBeVisible();
+  // Onto the tag, whose middle is at 40, 40.
+  await openStage(page, 'Art');
+  await page.getByRole('button', { name: 'centre', exact: true }).click();
+  await typeInto(page, 'X', '40');
+  await typeInto(page, 'Y', '40');
+  // Changed where it is selected.
+  await openStage(page, 'Fit');
+  await choose(page, 'Kind', 'QR code');
+  await fit(page).getByRole('button', { name: 'Change the code' }).click();
+  await expect(page.getByRole('button', { name: 'Undo: change a code' })).toBeVisible();
+  await page.keyboard.press('Control+a');
+
+  await fit(page).getByRole('button', { name: /^List/ }).click();
+  await choose(page, 'The rows are', 'Numbers from one to another');
+  await typeInto(page, 'From', '8');
+  await typeInto(page, 'To', '12');
+  await fit(page).getByRole('button', { name: 'Make the list' }).click();
+  await expect(page.getByTestId('list-rows')).toHaveText('5 rows: number');
+  await fit(page).getByRole('button', { name: 'Take the selection as the design' }).click();
+  await expect(page.getByTestId('row-shown')).toHaveText('Row 1 of 5: 08');
+  await choose(page, 'Arranged', 'Packed, with little waste');
+  await fit(page).getByRole('button', { name: 'Look for a packing' }).click();
+  await expect(page.getByTestId('packing')).toContainText('5 pieces on 1 sheet');
+  await fit(page).getByRole('button', { name: 'Lay them like this' }).click();
+  await expect(page.getByRole('button', { name: 'Undo: lay 5 rows' })).toBeVisible();
+  const { drawing } = (await storedJob(page)).document;
+  const said = drawing.items.flatMap(({ shape, parked }) =>
+    shape.kind === 'code' && !parked ? [shape.code.words] : [],
+  );
+  expect(said).toEqual(['tag 08 of 1', 'tag 09 of 2', 'tag 10 of 3', 'tag 11 of 4', 'tag 12 of 5']);
+  await page.keyboard.press('Control+z');
+  expect((await storedJob(page)).document.drawing.items).toHaveLength(2);
+});
+
+test('a broken badge of a holder that is filled again and again is burnt by itself', async ({ page }) => {
+  await openJob(page, 'Volunteer badges');
+  await openStage(page, 'Burn');
+  await page.getByLabel('Find a row by its name').fill('guest 3');
+  await page.getByRole('button', { name: 'Burn Guest 3 again' }).click();
+  await expect(page.getByRole('button', { name: 'Runs: Guest 3 again' })).toBeVisible();
+  // It lies in the second filling, in the second place, and nothing but it burns.
+  const { document } = await storedJob(page);
+  const run = document.runs.find(({ name }) => name === 'Guest 3 again');
+  expect(run).toMatchObject({ off: ['cut', 'score'], stock: 'in place' });
+  const lying = document.drawing.items.filter(({ id }) => run?.only?.includes(id));
+  expect(lying.map(({ name }) => name)).toEqual(['Badge', 'Name', 'What']);
+  expect(placeOf(lying.slice(0, 1)).map(Math.round)).toEqual([113, 52, 64, 30]);
+  await page.getByLabel('Find a row by its name').fill('nobody');
+  await expect(page.getByText('No row is called so.')).toBeVisible();
 });

@@ -46,6 +46,8 @@ interface DemoJob {
   /** Pieces of other stock that lie on the sheet. */
   readonly pieces?: readonly Sheet[];
   readonly runs?: readonly Run[];
+  /** What is made of its drawing; nothing where that is the job. */
+  readonly made?: (job: JobDocument, machine: Machine, shop: Shop, key: ColourKey) => Promise<JobDocument>;
   readonly built?: (job: JobDocument, sheet: Sheet, material: Material, key: ColourKey) => JobDocument;
   /** What is made of the picture that it begins with; where there is none, its drawing is the job. */
   readonly fromPicture?: (job: JobDocument, picture: Item, key: ColourKey, pixels: Pixels) => JobDocument;
@@ -113,6 +115,9 @@ const jobs: DemoJob[] = [
       { ...firstRun, name: 'Holder', off: ['engrave'] },
       { ...firstRun, id: 'run-2', name: 'Badges', off: ['cut', 'score'], stock: 'in place' },
     ],
+    // What makes lists and codes is loaded for this alone.
+    made: async (job, machine, shop, key) =>
+      (await import('./badge-list.ts')).badgeList(job, machine, shop, key, 'laminate-16'),
   },
   {
     title: 'Seed packet, folding',
@@ -220,7 +225,8 @@ export class DemoService {
       return;
     }
     const bytes = await readFile(join(folder, 'drawings', file));
-    const document = await this.drawn(fresh, bytes, job, key);
+    const drawn = await this.drawn(fresh, bytes, job, key);
+    const document = (await job.made?.(drawn, machine, shop, key)) ?? drawn;
     await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
   }
 

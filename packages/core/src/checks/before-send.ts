@@ -1,6 +1,7 @@
 import type { Item } from '../document/item.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { countOf, type Finding } from './finding.ts';
+import { parkedItems } from './parked.ts';
 
 /** What whoever burns a job should know before it is sent. */
 export interface BeforeSend {
@@ -15,13 +16,15 @@ export interface BeforeSend {
 }
 
 /** Gathers it from a job and what the checks found in it. */
-export function beforeSend({ layers, parked }: PreparedJob, findings: readonly Finding[]): BeforeSend {
+export function beforeSend(prepared: PreparedJob, findings: readonly Finding[]): BeforeSend {
+  const { layers } = prepared;
+  const parked = parkedItems(prepared);
   const onNotes = layers.flatMap(({ layer, placed }) => (layer.operation === 'note' ? placed : []));
   return {
     notes: onNotes.flatMap(({ item }) => (item.name || item.shape.kind === 'text' ? [item] : [])),
     parked:
-      parked.size > 0
-        ? `${countOf(parked.size, 'part is', 'parts are')} parked beside the bed and ${parked.size === 1 ? 'does' : 'do'} not burn.`
+      parked.length > 0
+        ? `${countOf(parked.length, 'part is', 'parts are')} parked beside the bed and ${parked.length === 1 ? 'does' : 'do'} not burn.`
         : null,
     undecided: findings.filter(({ code, accepted }) => code === 'decided' && accepted === undefined),
     accepted: findings.filter(({ accepted }) => accepted !== undefined),

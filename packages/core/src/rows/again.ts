@@ -2,15 +2,17 @@ import type { Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { Run } from '../document/run.ts';
 import { isOnSheetOf } from '../document/run-sheets.ts';
+import { isBurnt } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
 import { groupsOfList, itemsOfGroups, type NamedRow } from './pieces.ts';
 
 type Meant = Pick<PreparedJob, 'job' | 'meaning'>;
 
-/** By the id of a layer, what of some items is on it. */
+/** By the id of a layer that burns, what of some items is on it. */
 function onLayers({ meaning }: Pick<Meant, 'meaning'>, ids: ReadonlySet<string>): ReadonlyMap<string, readonly Item[]> {
   const layers = new Map<string, Item[]>();
-  for (const { id } of meaning.layers) {
+  for (const { id, operation } of meaning.layers) {
+    if (!isBurnt(operation)) continue;
     const own = (meaning.placed.get(id) ?? []).flatMap(({ item }) => (ids.has(item.id) ? [item] : []));
     if (own.length > 0) layers.set(id, own);
   }

@@ -7,6 +7,7 @@ import type { Sheet } from '../document/sheet.ts';
 import { chooseDesign, removeList } from '../edits/lists.ts';
 import { box, item, jobWith, machine, shop } from '../fixtures/shop.ts';
 import { bedBox } from '../machine/machine.ts';
+import { isBurnt } from '../operations/operations.ts';
 import { packOfDesign } from '../packing/of-job.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { burnRowAgain, burnsLayersOf } from './again.ts';
@@ -68,8 +69,8 @@ const placeOf = (job: JobDocument, row: string) => {
 };
 const burntBy = (job: JobDocument, run: Run) =>
   new Set(
-    prepareJob(job, shop, { runId: run.id }).layers.flatMap(({ on, placed }) =>
-      on ? placed.map(({ item: burnt }) => burnt.id) : [],
+    prepareJob(job, shop, { runId: run.id }).layers.flatMap(({ on, layer, placed }) =>
+      on && isBurnt(layer.operation) ? placed.map(({ item: burnt }) => burnt.id) : [],
     ),
   );
 
@@ -171,15 +172,17 @@ describe('blanks in a holder are filled again and again', () => {
   );
   const pocket = item(box(19, 19, 68, 38), 'cut', { id: 'pocket' });
   const tag = item(box(300, 200, 60, 30), 'engrave', { id: 'edge' });
+  // It shows where the blank's edge is, and burns in no run.
+  const guide = item(box(300, 200, 60, 30), 'guide', { id: 'guide' });
   const runs = [
     { ...firstRun, name: 'Holder', off: ['engrave'] },
     { ...firstRun, id: 'run-2', name: 'Badges', off: ['cut', 'score'], stock: 'in place' as const },
   ];
   const [sheet] = jobWith([]).sheets;
   const job = chooseDesign(
-    jobWith([pocket, tag], { sheets: [sheet, ...blanks], runs }),
+    jobWith([pocket, guide, tag], { sheets: [sheet, ...blanks], runs }),
     listOf(0),
-    new Set(['edge']),
+    new Set(['edge', 'guide']),
     'design',
   );
   const laid = lay(job, 8, { materialId: 'bare', again: true });
@@ -212,7 +215,8 @@ describe('blanks in a holder are filled again and again', () => {
     const { job: again, runId } = burnRowAgain(prepared, fifth, nameRun, newId);
     const run = again.runs.find(({ id }) => id === runId);
     expect(run).toMatchObject({ name: 'again Badges 2 true', off: ['cut', 'score'] });
-    expect(run && burntBy(again, run)).toEqual(new Set(piecesOf(laid, '5').map(({ id }) => id)));
+    const [, engraved] = piecesOf(laid, '5');
+    expect(run && burntBy(again, run)).toEqual(new Set([engraved.id]));
     // Asked for once more, it is the same run.
     expect(burnRowAgain(prepareJob(again, shop), fifth, nameRun, newId)).toEqual({ job: again, runId });
     // Laid anew, the run of a piece that is gone goes with it.
