@@ -1,7 +1,9 @@
 import { expect, type Page, test } from '@playwright/test';
 import {
+  bringIn,
   choose,
   clickBed,
+  doubleClickBed,
   finishText,
   newJobOnPlywood,
   openJob,
@@ -9,6 +11,7 @@ import {
   placeOf,
   rectangle,
   storedJob,
+  svg,
   tool,
   typeInto,
 } from './bench.ts';
@@ -146,4 +149,34 @@ test('a broken badge of a holder that is filled again and again is burnt by itse
   expect(placeOf(lying.slice(0, 1)).map(Math.round)).toEqual([113, 52, 64, 30]);
   await page.getByLabel('Find a row by its name').fill('nobody');
   await expect(page.getByText('No row is called so.')).toBeVisible();
+});
+
+test('a part of the design is the file that a column names', async ({ page }) => {
+  await newJobOnPlywood(page, 'Birds', rectangle(20, 20, 60, 30) + rectangle(30, 25, 20, 20, '#00806A'));
+  await openStage(page, 'Fit');
+  await fit(page).getByRole('button', { name: /^List/ }).click();
+  await fit(page).getByLabel('Rows', { exact: true }).fill('name\tbird\nInes\theron.svg\nNoor\trobin');
+  await fit(page).getByRole('button', { name: 'Make the list' }).click();
+  await page.keyboard.press('Control+a');
+  await fit(page).getByRole('button', { name: 'Take the selection as the design' }).click();
+  await openStage(page, 'Art');
+  await bringIn(page, 'heron.svg', svg('<circle cx="20" cy="20" r="20" fill="#5B3FA0"/>'));
+  await page.keyboard.press('Escape');
+  await doubleClickBed(page, 20, 40);
+  await clickBed(page, 30, 40);
+  await openStage(page, 'Fit');
+  await choose(page, 'The selected part is', 'the file named in bird');
+  await expect(fit(page).getByRole('list', { name: 'Does not come out' })).toHaveText(
+    'Row 2, “Noor”: no file “robin” was brought in. Its place stays empty.',
+  );
+  await fit(page).getByRole('button', { name: 'Lay 2 rows' }).click();
+  await expect(page.getByRole('button', { name: 'Undo: lay 2 rows' })).toBeVisible();
+  const { drawing } = (await storedJob(page)).document;
+  const pieceOf = (name: string) => {
+    const group = drawing.groups.find((known) => known.name === name && known.row);
+    return drawing.items.filter(({ groupId }) => groupId === group?.id);
+  };
+  const [edge, heron] = pieceOf('Ines').map((item) => placeOf(item));
+  expect([heron[0] - edge[0], heron[1] - edge[1], heron[2], heron[3]]).toEqual([10, 5, 20, 20]);
+  expect(pieceOf('Noor')).toHaveLength(1);
 });

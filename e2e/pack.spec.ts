@@ -1,10 +1,14 @@
 import { boundsOf } from '@lambent/core/document';
+import type { Box } from '@lambent/core/geometry';
 import { expect, test } from '@playwright/test';
-import { items, newJobOnPlywood, openStage, rectangle, storedJob } from './bench.ts';
+import { items, newJobOnPlywood, openStage, rectangle, storedJob, typeInto } from './bench.ts';
 
 /** A tag that is cut out, with a line that is scored on it. */
 const tag = (x: number, y: number) =>
   `${rectangle(x, y, 60, 40)}<path d="M${x + 10} ${y + 20}h40" fill="none" stroke="#00806A" stroke-width="0.1"/>`;
+
+/** How far two boxes are apart along the axis where they are further apart; below 0 where they meet. */
+const gapBetween = (a: Box, b: Box) => Math.max(a.minX - b.maxX, b.minX - a.maxX, a.minY - b.maxY, b.minY - a.maxY);
 
 test('tags are packed with what is scored on them, as many as fit; it is one step, and left it changes nothing', async ({
   page,
@@ -16,6 +20,9 @@ test('tags are packed with what is scored on them, as many as fit; it is one ste
   const drawer = page.getByRole('region', { name: 'Fit' });
   await expect(drawer.getByText('All that is cut is packed: 2 pieces.')).toBeVisible();
   await drawer.getByRole('checkbox', { name: 'as many as fit' }).check();
+  await typeInto(page, 'Between pieces', '7');
+  await typeInto(page, 'To the edge', '11');
+  await expect(page.getByLabel('Between pieces')).toHaveValue('7.00');
   await drawer.getByRole('button', { name: 'Look for a packing' }).click();
   const found = page.getByTestId('packing');
   await expect(found).toContainText(/\d+ pieces on 1 sheet, \d+\.\d % of it used/);
@@ -40,8 +47,10 @@ test('tags are packed with what is scored on them, as many as fit; it is one ste
   expect(pieces).toBeGreaterThan(20);
   for (const { minX, minY, maxX, maxY } of outlines) {
     const { x, y, width, height } = sheet;
-    expect(Math.min(minX - x, minY - y, x + width - maxX, y + height - maxY)).toBeGreaterThan(2.999);
+    expect(Math.min(minX - x, minY - y, x + width - maxX, y + height - maxY)).toBeGreaterThan(10.999);
   }
+  const gaps = outlines.flatMap((a, i) => outlines.slice(i + 1).map((b) => gapBetween(a, b)));
+  expect(Math.min(...gaps)).toBeGreaterThan(6.999);
   // Each tag has its own line on it.
   const tags = outlines.filter(({ minX, minY, maxX, maxY }) => Math.round((maxX - minX) * (maxY - minY)) === 2400);
   for (const { minX, minY, maxX, maxY } of tags) {

@@ -24,6 +24,7 @@ const { benchBuilders } = await import('../bench/builders.mjs');
 const { benchHeap } = await import('../bench/heap.mjs');
 const { benchOpening } = await import('../bench/opening.mjs');
 const { benchPacking, packingSection } = await import('../bench/packing.mjs');
+const { benchRows, rowsSection } = await import('../bench/rows.mjs');
 
 if (process.argv[2] === 'pictures') {
   console.log(benchPictures());
@@ -31,6 +32,10 @@ if (process.argv[2] === 'pictures') {
 }
 if (process.argv[2] === 'builders') {
   console.table(benchBuilders());
+  process.exit(0);
+}
+if (process.argv[2] === 'rows') {
+  process.stdout.write(rowsSection(benchRows()));
   process.exit(0);
 }
 if (process.argv[2] === 'packing') {
@@ -58,6 +63,7 @@ const core = benchCore();
 const offsets = benchOffsets();
 const pictures = benchPictures();
 const built = benchBuilders();
+const rows = benchRows();
 const travel = benchTravel();
 const picking = benchPicking([
   ['Estuary relief', reliefJob()],
@@ -253,6 +259,7 @@ ${table(
 )}
 
 ${packingSection(packing, table)}
+${rowsSection(rows)}
 ## The view of the Estuary relief
 
 Time between frames while the view moves, headless Chromium without a graphics card, 1280 × 800; the bound

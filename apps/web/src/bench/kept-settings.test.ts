@@ -21,6 +21,14 @@ test('settings begin as usual, and go on as they were kept', () => {
   expect(JSON.parse(kept.get('part-settings') ?? '')).toMatchObject({ state: { parts: { offset: { by: 5 } } } });
 });
 
+test('what is usually nothing is kept, whatever it is', () => {
+  keepSettings('gap', { gapMm: 3 });
+  expect(keptSettings('gap', { gapMm: null })).toEqual({ gapMm: 3 });
+  keepSettings('gap', { gapMm: null });
+  expect(keptSettings('gap', { gapMm: null })).toEqual({ gapMm: null });
+  expect(keptSettings('new', { gapMm: null })).toEqual({ gapMm: null });
+});
+
 test('what was kept of another kind, or is not known any more, is left out', () => {
   keepSettings('odd', { by: '7', join: null, both: 1, size: [1, 2], gone: true });
   expect(keptSettings('odd', usual)).toEqual(usual);

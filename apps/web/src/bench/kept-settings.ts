@@ -13,6 +13,8 @@ const useStore = create<{ readonly parts: Readonly<Record<string, Kept>> }>()(
 function over<T extends object>(usual: T, kept: Kept | undefined): T {
   const same = Object.entries(usual).map(([name, value]) => {
     const was = kept?.[name];
+    // Where nothing is usual, nothing is known of its kind.
+    if (value === null) return [name, was ?? null];
     const isSame = typeof was === typeof value && was !== null && Array.isArray(was) === Array.isArray(value);
     if (!isSame) return [name, value];
     return [name, isPlain(value) ? over(value, was as Kept) : was];

@@ -7,10 +7,10 @@ const names = readdirSync(folder).map((name) => name.replace(/\.md$/, ''));
 const files = Object.fromEntries(names.map((name) => [name, readFileSync(new URL(`${name}.md`, folder), 'utf8')]));
 const pages = guidePages(files);
 
-test('the guide has a page a stage and twelve small jobs, and no other file', () => {
+test('the guide has a page a stage and thirteen small jobs, and no other file', () => {
   expect(pages.map(({ slug }) => slug).sort()).toEqual(names.sort());
   expect(pages.filter(({ stage }) => stage !== null)).toHaveLength(7);
-  expect(pages.filter(({ job }) => job !== null)).toHaveLength(12);
+  expect(pages.filter(({ job }) => job !== null)).toHaveLength(13);
   expect(pages[0]).toMatchObject({ slug: 'bed', title: 'Bed', stage: 'bed' });
   for (const { title, text } of pages) expect([title, text.includes('# ')]).toEqual([title, false]);
   expect(() => guidePages({})).toThrow('The guide has no page “bed”.');

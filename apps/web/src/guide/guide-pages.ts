@@ -26,6 +26,7 @@ const jobs: Readonly<Record<string, GuideJob>> = {
   'cut-a-name-tag': { stage: 'art', hasDrawing: true },
   'fold-a-card': { stage: 'colours', hasDrawing: true },
   'many-from-one-sheet': { stage: 'art', hasDrawing: true },
+  'a-badge-for-each-name': { stage: 'fit', hasDrawing: true },
   'engrave-the-back-of-a-mirror': { stage: 'art', hasDrawing: true },
   'let-in-an-inlay': { stage: 'fit', hasDrawing: true },
   'make-a-box': { stage: 'bed', hasDrawing: false },

@@ -1,5 +1,4 @@
-import type { Item } from '../document/item.ts';
-import { pathOf } from '../document/item.ts';
+import { type Item, pathOf } from '../document/item.ts';
 import { type Sheet, sheetFrame } from '../document/sheet.ts';
 import { sheetVoids } from '../document/sheet-outline.ts';
 import {

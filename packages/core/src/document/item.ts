@@ -73,6 +73,8 @@ export const itemSchema = record({
   link: optional(text),
   /** Which side of its cut lines is kept; as its layer says where nothing is said. */
   keep: optional(oneOf(keeps)),
+  /** In the design of a list: the column that names the file whose drawing stands in its place, row by row. */
+  choice: optional(text),
   /** A second layer, on which its outline burns as well: an engraving that is cut along its own edge. */
   also: optional(text),
 });

@@ -25,6 +25,7 @@ export {
   addItems,
   alsoOn,
   assignPaint,
+  changeItems,
   changeSetting,
   chooseLens,
   chooseVariant,

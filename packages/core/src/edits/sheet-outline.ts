@@ -44,17 +44,18 @@ export function blockPlaces(job: JobDocument, sheetId: string, ids: ReadonlySet<
 
 /** A sheet that is a rectangle again, as wide and as high as its outline was. */
 export function straightenSheet(job: JobDocument, sheetId: string): JobDocument {
-  const sheet = job.sheets.find(({ id }) => id === sheetId);
-  if (!sheet?.outline) return job;
-  const { outline: _, ...plain } = sheet;
-  return setSheet(job, plain);
+  return withoutRings(job, sheetId, 'outline');
 }
 
 /** A sheet on which no place is blocked any more. */
 export function unblockPlaces(job: JobDocument, sheetId: string): JobDocument {
+  return withoutRings(job, sheetId, 'blocked');
+}
+
+function withoutRings(job: JobDocument, sheetId: string, field: 'outline' | 'blocked'): JobDocument {
   const sheet = job.sheets.find(({ id }) => id === sheetId);
-  if (!sheet?.blocked) return job;
-  const { blocked: _, ...plain } = sheet;
+  if (!sheet?.[field]) return job;
+  const { [field]: _, ...plain } = sheet;
   return setSheet(job, plain);
 }
 

@@ -6,6 +6,7 @@ import { sheetOutline } from '../document/sheet-outline.ts';
 import { addRun } from '../edits/layers.ts';
 import { box, item, jobWith, line, shop } from '../fixtures/shop.ts';
 import { areaOf, intersectAreas, sizeOfArea } from '../geometry/areas/area.ts';
+import { pathOfSubpaths, reversedSubpath, subpathsOf } from '../geometry/paths/segments.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { offcutsLeft } from './offcut.ts';
 
@@ -29,6 +30,14 @@ describe('what is left of a sheet', () => {
     expect([offcut.width, offcut.height]).toEqual([500, 300]);
     expect(offcut.outline).toHaveLength(2);
     expect(areas([offcut])[0]).toBeCloseTo(150_000 - 50.2 ** 2, 1);
+  });
+
+  test('less a piece with its hole, whichever way round that is drawn', () => {
+    const [outer, inner] = [box(100, 100, 90), box(110, 110, 70)].map((path) => [...subpathsOf(path)]);
+    for (const hole of [inner, inner.map(reversedSubpath)]) {
+      const piece = item(pathOfSubpaths([...outer, ...hole]), 'cut');
+      expect(areas(left([piece]))).toEqual([expect.closeTo(150_000 - 90.2 ** 2, 1)]);
+    }
   });
 
   test('less the corner that was cut off: its outline is an L', () => {

@@ -16,6 +16,7 @@ import { pathOfRings, ringsOfArea } from '../geometry/areas/rings.ts';
 import { growBox } from '../geometry/paths/box.ts';
 import { invert, translation } from '../geometry/paths/matrix.ts';
 import { pathBounds, transformPath } from '../geometry/paths/path.ts';
+import { pathOfSubpaths, subpathsOf } from '../geometry/paths/segments.ts';
 import { nestOutlines } from '../geometry/questions/nesting.ts';
 import { isBurnt, separates } from '../operations/operations.ts';
 import type { PreparedJob } from '../plan/prepare.ts';
@@ -62,7 +63,12 @@ export function offcutsLeft({ job, meaning, layers, parked }: PreparedJob, sheet
   const { pieces, loose } = drawnPieces([...burnt], edges);
   const reach = kerfMm / 2 + charredMm;
   const gone = [
-    ...pieces.map(({ outline }) => growArea(areaOf(transformPath(outline, toSheet), 'nonzero'), reach)),
+    // Each outline by itself: a hole goes with its piece, whichever way round it is drawn.
+    ...pieces.flatMap(({ outline }) =>
+      [...subpathsOf(transformPath(outline, toSheet))].map((ring) =>
+        growArea(areaOf(pathOfSubpaths([ring]), 'nonzero'), reach),
+      ),
+    ),
     ...loose.map((item) =>
       edges.has(item)
         ? strokeArea(transformPath(pathOf(item), toSheet), 2 * reach)

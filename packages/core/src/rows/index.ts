@@ -1,4 +1,5 @@
 export { burnRowAgain, burnsLayersOf } from './again.ts';
+export { artSources, chosenArt, type FilesBroughtIn, filesBroughtIn, missingArt } from './chosen-art.ts';
 export { type FilledRow, type FilledRows, fillRows, wordsOf } from './fill.ts';
 export { gridOf } from './grid.ts';
 export { layRows } from './lay-rows.ts';

@@ -11,6 +11,7 @@ import { isBurnt } from '../operations/operations.ts';
 import { packOfDesign } from '../packing/of-job.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { burnRowAgain, burnsLayersOf } from './again.ts';
+import { filesBroughtIn, missingArt } from './chosen-art.ts';
 import { gridOf } from './grid.ts';
 import { layRows } from './lay-rows.ts';
 import { designOf, groupsOfList, itemsOfGroups, laidRows } from './pieces.ts';
@@ -29,14 +30,18 @@ const listOf = (count: number): RowList => ({
 let next = 0;
 const newId = () => `new-${++next}`;
 interface How {
+  readonly cells?: readonly (readonly string[])[];
   readonly further?: readonly Sheet[];
   readonly materialId?: string;
   readonly again?: boolean;
 }
 
 /** Lays a list of so many rows of a job's design in a grid, 2 mm apart. */
-function lay(job: JobDocument, count: number, { further = [], materialId = 'ply', again = false }: How = {}) {
-  const list = { ...listOf(count), designId: job.lists[0].designId };
+function lay(job: JobDocument, count: number, { further = [], materialId = 'ply', again = false, cells }: How = {}) {
+  const plain = { ...listOf(count), designId: job.lists[0].designId };
+  const list = cells
+    ? { ...plain, columns: ['name', 'bird'], rows: cells.map((row, i) => ({ id: `${i + 1}`, cells: row })) }
+    : plain;
   const prepared = prepareJob(job, shop);
   const design = new Set(designOf(job, list).map(({ id }) => id));
   const pack = packOfDesign(prepared, {
@@ -208,6 +213,18 @@ describe('blanks in a holder are filled again and again', () => {
     expect(burntBy(one, one.runs[1]).size).toBe(3);
   });
 
+  test('filled again first, and laid onto further sheets then, all rows burn', () => {
+    const blank = { ...blanks[0], id: 'more' };
+    // Drawn since: the run of the first filling burns what was there then, and goes on doing so.
+    const extra = item(box(400, 250, 10), 'score', { id: 'extra' });
+    const drawn = { ...laid, drawing: { ...laid.drawing, items: [...laid.drawing.items, extra] } };
+    const onMore = lay(drawn, 8, { materialId: 'bare', further: [blank] });
+    const burnt = onMore.runs.flatMap((run) => [...burntBy(onMore, run)]).filter((id) => id.startsWith('new-'));
+    const engraved = onMore.drawing.items.filter(({ groupId, paint }) => groupId !== 'design' && paint.fill !== null);
+    expect(new Set(burnt)).toEqual(new Set(engraved.map(({ id }) => id)));
+    expect(burnt).toHaveLength(8);
+  });
+
   test('the one that broke is burnt again by itself, where it was', () => {
     const [, , , , fifth] = laidRows(laid);
     const prepared = prepareJob(laid, shop);
@@ -247,4 +264,60 @@ test('without its list, what was laid for it is plain drawing', () => {
   const left = removeList(lay(designed(), 3), 'names');
   expect([left.lists, left.drawing.groups.some(({ row }) => row), left.drawing.items.length]).toEqual([[], false, 8]);
   expect(laidRows(left)).toEqual([]);
+});
+
+describe('a part of the design that a column chooses', () => {
+  const arrival = (id: string, file: string) => ({
+    id,
+    file,
+    originalId: null,
+    choices: {},
+    place: [1, 0, 0, 1, 0, 0] as const,
+    notes: [],
+  });
+  // 40 × 20 mm of two things, and 10 × 40 mm; the place on the badge is 10 × 10 mm.
+  const heron = [
+    item(box(100, 100, 20), 'engrave', { id: 'a1-0' }),
+    item(box(120, 100, 20), 'score', { id: 'a1-1', parked: true }),
+  ];
+  const wren = item(box(200, 250, 10, 40), 'engrave', { id: 'a2-0' });
+  const place = { ...mark, choice: 'bird' };
+  const base = jobWith([edge, place, ...heron, wren], {
+    arrivals: [arrival('a1', 'Heron.svg'), arrival('a2', 'wren.svg')],
+  });
+  const job = chooseDesign(base, listOf(0), new Set(['edge', 'mark']), 'design');
+  const cells = [
+    ['Ines', 'heron.SVG'],
+    ['Noor', 'wren'],
+    ['Pavel', ' Heron '],
+    ['Tobiah', 'robin.svg'],
+    ['Guest', ''],
+  ];
+  const laid = lay(job, 5, { cells });
+
+  test('is what came with the file, as large as it fits, in the middle of its place', () => {
+    expect(piecesOf(laid, '1').slice(1).map(boundsOf)).toEqual([
+      { minX: 13, minY: 10.5, maxX: 18, maxY: 15.5 },
+      { minX: 18, minY: 10.5, maxX: 23, maxY: 15.5 },
+    ]);
+    expect(boundsOf(piecesOf(laid, '2')[1])).toEqual({ minX: 78.75, minY: 8, maxX: 81.25, maxY: 18 });
+    expect(piecesOf(laid, '3')).toHaveLength(3);
+    expect(piecesOf(laid, '3').some(({ parked }) => parked)).toBe(false);
+  });
+
+  test('stays empty where there is none, and that is said with its row', () => {
+    expect(['4', '5'].map((row) => piecesOf(laid, row).length)).toEqual([1, 1]);
+    const list = { columns: ['name', 'bird'], rows: cells.map((row, i) => ({ id: `${i + 1}`, cells: row })) };
+    expect(missingArt(designOf(job, job.lists[0]), list, filesBroughtIn(job))).toEqual([
+      { rowId: '4', message: 'Row 4, “Tobiah”: no file “robin.svg” was brought in. Its place stays empty.' },
+      { rowId: '5', message: 'Row 5, “Guest”: no file is named under bird. Its place stays empty.' },
+    ]);
+  });
+
+  test('what is chosen from lies beside the bed, and does not burn', () => {
+    const sources = laid.drawing.items.filter(({ id }) => /^a\d-/.test(id));
+    expect(sources.map(({ parked }) => parked)).toEqual([true, true, true]);
+    expect(boundsOfAll(sources).maxX).toBe(-10);
+    expect([...burntBy(laid, laid.runs[0])].some((id) => /^a\d-/.test(id))).toBe(false);
+  });
 });

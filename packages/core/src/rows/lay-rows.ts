@@ -1,14 +1,16 @@
-import { boundsOf, boundsOfAll, type Item } from '../document/item.ts';
+import { boundsOfAll, type Group, type Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import type { RowList } from '../document/row-list.ts';
 import { firstRun, type Run } from '../document/run.ts';
 import { ownSheet } from '../document/run-sheets.ts';
 import { moveItems, parkItems, removeItems } from '../edits/items.ts';
+import { setList } from '../edits/lists.ts';
 import { boxCentre, boxHeight, boxWidth, transformBox } from '../geometry/paths/box.ts';
 import { type Matrix, multiply } from '../geometry/paths/matrix.ts';
 import { packedMatrix } from '../packing/check.ts';
 import { besideMm, type LaidOut, type Laying, laySheets } from '../packing/lay.ts';
 import type { JobPack } from '../packing/of-job.ts';
+import { artSources, chosenArt, type FilesBroughtIn, filesBroughtIn } from './chosen-art.ts';
 import type { FilledRow } from './fill.ts';
 import { groupsOfList, itemsOfGroups } from './pieces.ts';
 
@@ -30,13 +32,13 @@ export interface RowsToLay {
  * were laid for the list before go. The design stays beside the bed, where it does not burn.
  */
 export function layRows(job: JobDocument, rows: RowsToLay, laying: Laying): JobDocument {
-  const { list, filled, pack, places, burnsDesign, nameFilling } = rows;
+  const { list, pack, places, burnsDesign, nameFilling } = rows;
   const earlier = itemsOfGroups(job, groupsOfList(job, list.id));
   const { job: onSheets, frames } = laySheets(withoutItems(job, earlier), pack, places, laying);
   const design = pack.pieces[0].items;
   const hadRows = new Set(job.runs.flatMap(({ id, only }) => (only?.some((item) => earlier.has(item)) ? [id] : [])));
   const isFilling = (run: Run) =>
-    burnsDesign(run) && (run.only === null || hadRows.has(run.id) || ownSheet(job, run) !== null);
+    burnsDesign(run) && (run.only === null || hadRows.has(run.id) || ownSheet(onSheets, run) !== null);
   const maps = places.sheets.flatMap(({ pieces }, i) =>
     inReadingOrder(
       pieces.map((place) => multiply(frames[i], packedMatrix(place))),
@@ -44,39 +46,66 @@ export function layRows(job: JobDocument, rows: RowsToLay, laying: Laying): JobD
     ),
   );
   if (maps.length === 0) return job;
-  const groups: JobDocument['drawing']['groups'][number][] = [];
-  const items: Item[] = [];
-  const fillings: string[][] = [];
-  filled.forEach((row, i) => {
-    const group = { id: laying.newId(), name: row.name, parentId: null, row: { listId: list.id, rowId: row.rowId } };
-    groups.push(group);
-    const filling = Math.floor(i / maps.length);
-    fillings[filling] ??= [];
-    for (const item of design) {
-      const shape = row.shapes.get(item.id);
-      if (shape === null) continue;
-      const { link: _, locked: __, parked: ___, ...plain } = item;
-      const matrix = multiply(maps[i % maps.length], item.matrix);
-      const piece = { ...plain, shape: shape ?? item.shape, id: laying.newId(), groupId: group.id, matrix };
-      items.push(piece);
-      fillings[filling].push(piece.id);
-    }
-  });
+  const files = filesBroughtIn(job);
+  const { groups, fillings } = piecesOf(rows, maps, files, laying);
   const { drawing } = onSheets;
   const others = drawing.items.map(({ id }) => id);
   const laid = {
-    ...onSheets,
-    lists: onSheets.lists.some(({ id }) => id === list.id)
-      ? onSheets.lists.map((known) => (known.id === list.id ? list : known))
-      : [...onSheets.lists, list],
-    drawing: { items: [...drawing.items, ...items], groups: [...drawing.groups, ...groups] },
-    runs: withFillings(onSheets, others, fillings, isFilling, (filling, run) => ({
+    ...setList(onSheets, list),
+    drawing: { items: [...drawing.items, ...fillings.flat()], groups: [...drawing.groups, ...groups] },
+    runs: withFillings(onSheets, others, fillings.map(idsOf), isFilling, (filling, run) => ({
       ...run,
       id: laying.newId(),
       name: nameFilling(filling, run),
     })),
   };
-  return besideBed(laid, design, laying);
+  const sources = artSources(design, list, files);
+  return besideBed(besideBed(laid, design, laying), sources, laying);
+}
+
+/** A group for each row, and its items by which filling of the places they belong to. */
+function piecesOf(
+  { list: { id: listId, columns, rows }, filled, pack }: RowsToLay,
+  maps: readonly Matrix[],
+  files: FilesBroughtIn,
+  { newId }: Laying,
+): { groups: Group[]; fillings: Item[][] } {
+  const rowsById = new Map(rows.map((row) => [row.id, row]));
+  const groups: Group[] = [];
+  const fillings: Item[][] = [];
+  filled.forEach((filledRow, i) => {
+    const row = rowsById.get(filledRow.rowId);
+    if (!row) return;
+    const groupId = newId();
+    groups.push({ id: groupId, name: filledRow.name, parentId: null, row: { listId, rowId: row.id } });
+    const artOf = (place: Item) => chosenArt(place, { columns, row, files });
+    const map = maps[i % maps.length];
+    const nth = Math.floor(i / maps.length);
+    fillings[nth] ??= [];
+    for (const item of pieceOf(pack.pieces[0].items, filledRow, artOf)) {
+      fillings[nth].push({ ...item, id: newId(), groupId, matrix: multiply(map, item.matrix) });
+    }
+  });
+  return { groups, fillings };
+}
+
+const idsOf = (items: readonly Item[]) => items.map(({ id }) => id);
+
+/** The design as it is for one row, where the design lies: with its words, and the drawings that it chooses. */
+function pieceOf(
+  design: readonly Item[],
+  { shapes }: FilledRow,
+  artOf: (place: Item) => readonly Item[] | null,
+): readonly Item[] {
+  return design.flatMap((item): readonly Item[] => {
+    if (item.choice !== undefined) return (artOf(item) ?? []).map(asCopy);
+    const shape = shapes.get(item.id);
+    return shape === null ? [] : [asCopy({ ...item, shape: shape ?? item.shape })];
+  });
+}
+
+function asCopy({ link: _, locked: __, parked: ___, ...plain }: Item): Item {
+  return plain;
 }
 
 /** By rows from the top, and from the left in each; rows are half a piece apart at least. */
@@ -131,10 +160,11 @@ function withoutItems(job: JobDocument, ids: ReadonlySet<string>): JobDocument {
   return { ...left, runs: runs.length > 0 ? runs : [{ ...firstRun, ...job.runs[0], only: null }] };
 }
 
-/** Moves the design beside the bed, to its left, where it is kept and does not burn. */
-function besideBed(job: JobDocument, design: readonly Item[], { bed }: Laying): JobDocument {
-  const ids = new Set(design.map(({ id }) => id));
-  const bounds = design.map(boundsOf).length > 0 ? boundsOfAll(design) : bed;
+/** Moves items beside the bed, to its left, where they are kept and do not burn; those that lie beside it stay there. */
+function besideBed(job: JobDocument, items: readonly Item[], { bed }: Laying): JobDocument {
+  if (items.length === 0) return job;
+  const ids = new Set(idsOf(items));
+  const bounds = boundsOfAll(items);
   const isBeside = bounds.maxX < bed.minX || bounds.minX > bed.maxX || bounds.maxY < bed.minY || bounds.minY > bed.maxY;
   const [dx, dy] = isBeside ? [0, 0] : [bed.minX - besideMm - boxWidth(bounds) - bounds.minX, bed.minY - bounds.minY];
   return parkItems(moveItems(job, ids, dx, dy), ids, true);

@@ -7,11 +7,10 @@ import { Tick } from '../../../ui/tick.tsx';
 import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
+import type { Distances } from './use-distances.ts';
 
-/** How the operator packs; a distance is null while it goes by the kerf, the stock and the sheet. */
+/** How the operator packs. */
 export interface PackSettings {
-  readonly gapMm: number | null;
-  readonly marginMm: number | null;
   readonly isOneCut: boolean;
   readonly turning: Turning;
   readonly mirror: boolean;
@@ -24,8 +23,6 @@ export interface PackSettings {
 }
 
 export const firstPackSettings: PackSettings = {
-  gapMm: null,
-  marginMm: null,
   isOneCut: false,
   turning: 'quarter',
   mirror: false,
@@ -47,15 +44,15 @@ const turnings: readonly { value: Turning; text: string }[] = [
 interface Props {
   settings: PackSettings;
   set: (part: Partial<PackSettings>) => void;
-  /** The distances that a packing begins with. */
-  usual: { readonly gapMm: number; readonly marginMm: number };
+  distances: Distances;
+  setDistances: (part: Partial<Distances>) => void;
   /** How far apart pieces come to lie where edges are cut once. */
   kerfMm: number;
   further: FurtherSheets;
 }
 
 /** How many pieces are packed, how far apart, how they may lie, and onto what. */
-export function PackFields({ settings, set, usual, kerfMm, further }: Props) {
+export function PackFields({ settings, set, distances, setDistances, kerfMm, further }: Props) {
   const unit = useBench(unitOf);
   const offcuts = further.offcuts.reduce((sum, { count }) => sum + (count ?? 0), 0);
   return (
@@ -69,19 +66,19 @@ export function PackFields({ settings, set, usual, kerfMm, further }: Props) {
           <LengthField
             label={t('Between pieces')}
             unit={unit}
-            value={settings.gapMm ?? usual.gapMm}
+            value={distances.gapMm}
             within={[0, 1000]}
             layout="stack"
-            commit={(gapMm) => set({ gapMm })}
+            commit={(gapMm) => setDistances({ gapMm })}
           />
         )}
         <LengthField
           label={t('To the edge')}
           unit={unit}
-          value={settings.marginMm ?? usual.marginMm}
+          value={distances.marginMm}
           within={[0, 1000]}
           layout="stack"
-          commit={(marginMm) => set({ marginMm })}
+          commit={(marginMm) => setDistances({ marginMm })}
         />
         {!settings.fits && (
           <NumberField

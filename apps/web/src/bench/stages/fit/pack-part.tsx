@@ -22,6 +22,7 @@ import { jobOf } from '../../state/document.ts';
 import { layingOn } from './laying-on.ts';
 import { firstPackSettings, PackFields, type PackSettings } from './pack-fields.tsx';
 import { PackResult } from './pack-result.tsx';
+import { type Distances, useDistances } from './use-distances.ts';
 import { usePackLook } from './use-packing.ts';
 
 const noFurther: FurtherSheets = { offcuts: [], whole: [] };
@@ -42,16 +43,14 @@ export default function PackPart() {
     () => (material ? furtherSheets(job, material, machine) : noFurther),
     [job, material, machine],
   );
-  const usual = { gapMm: usualGap(prepared), marginMm: prepared.sheets[0]?.margin ?? 0 };
+  const [distances, setDistances] = useDistances({
+    gapMm: usualGap(prepared),
+    marginMm: prepared.sheets[0]?.margin ?? 0,
+  });
+  const { gapMm, marginMm } = distances;
   const pack = useMemo(
-    () =>
-      packFor(
-        prepared,
-        ids,
-        { ...settings, gapMm: settings.gapMm ?? usual.gapMm, marginMm: settings.marginMm ?? usual.marginMm },
-        further,
-      ),
-    [prepared, ids, settings, further, usual.gapMm, usual.marginMm],
+    () => packFor(prepared, ids, { ...settings, gapMm, marginMm }, further),
+    [prepared, ids, settings, further, gapMm, marginMm],
   );
   const isOld = look !== null && look.pack !== pack;
   useEffect(() => {
@@ -100,7 +99,14 @@ export default function PackPart() {
           })}
         </p>
       )}
-      <PackFields settings={settings} set={set} usual={usual} kerfMm={pack.wish.gapMm} further={further} />
+      <PackFields
+        settings={settings}
+        set={set}
+        distances={distances}
+        setDistances={setDistances}
+        kerfMm={pack.wish.gapMm}
+        further={further}
+      />
       {shown && <PackResult look={shown} laidWith={laidWith} />}
       <div className="flex flex-wrap gap-1.5">
         {shown?.best && (
@@ -136,7 +142,7 @@ function packedIds({ drawing }: JobDocument, selection: ReadonlySet<string>): Re
 function packFor(
   prepared: BenchState['prepared'],
   ids: ReadonlySet<string>,
-  { fits, count, offcutsFirst, more, ...how }: PackSettings & { gapMm: number; marginMm: number },
+  { fits, count, offcutsFirst, more, ...how }: PackSettings & Distances,
   { offcuts, whole }: FurtherSheets,
 ): JobPack {
   // Of as many as fit there is no end where there is none of sheets.

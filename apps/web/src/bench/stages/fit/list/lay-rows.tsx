@@ -8,8 +8,8 @@ import {
   packOfDesign,
   usualGap,
 } from '@lambent/core/packing';
-import { burnsLayersOf, gridOf, groupsOfList, itemsOfGroups, layRows } from '@lambent/core/rows';
-import { useEffect, useMemo } from 'react';
+import { artSources, burnsLayersOf, gridOf, groupsOfList, itemsOfGroups, layRows } from '@lambent/core/rows';
+import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { counted } from '../../../../ui/counted.ts';
@@ -22,17 +22,13 @@ import { useKeptSettings } from '../../../kept-settings.ts';
 import { unitOf } from '../../../state/document.ts';
 import { layingOn } from '../laying-on.ts';
 import { PackResult } from '../pack-result.tsx';
+import { useDistances } from '../use-distances.ts';
 import { usePackLook } from '../use-packing.ts';
+import { useFiles } from './use-files.ts';
 import type { Filled } from './use-filled-rows.ts';
 
 const noFurther: FurtherSheets = { offcuts: [], whole: [] };
-const firstSettings: {
-  arranged: 'rows' | 'packed';
-  full: 'more' | 'again';
-  gapMm: number | null;
-  marginMm: number | null;
-  materialId: string | null;
-} = { arranged: 'rows', full: 'more', gapMm: null, marginMm: null, materialId: null };
+const firstSettings: { arranged: 'rows' | 'packed'; full: 'more' | 'again' } = { arranged: 'rows', full: 'more' };
 
 /** Lays a piece for each row: in rows or packed, on as many sheets and in as many runs as it takes. */
 export function LayRows({ list, design, filled }: { list: RowList; design: readonly Item[]; filled: Filled }) {
@@ -44,8 +40,8 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
   const { look, begin, stop, forget } = usePackLook();
   const { job, machine } = prepared;
   const onSheets = useMemo(() => [...new Set(job.sheets.map(({ materialId }) => materialId))], [job.sheets]);
-  const materialId =
-    settings.materialId !== null && onSheets.includes(settings.materialId) ? settings.materialId : onSheets[0];
+  const [chosenMaterial, chooseMaterial] = useState<string | null>(null);
+  const materialId = chosenMaterial !== null && onSheets.includes(chosenMaterial) ? chosenMaterial : onSheets[0];
   const material = materials.find(({ id }) => id === materialId) ?? null;
   const laidWith = useMemo(() => layingOn(machine), [machine]);
   const isAgain = settings.full === 'again';
@@ -53,21 +49,21 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
     () => (material && !isAgain ? furtherSheets(job, material, machine) : noFurther),
     [job, material, machine, isAgain],
   );
-  const usual = {
+  const [{ gapMm, marginMm }, setDistances] = useDistances({
     gapMm: usualGap(prepared),
     marginMm: job.sheets.find((sheet) => sheet.materialId === materialId)?.margin ?? 0,
-  };
-  const gapMm = settings.gapMm ?? usual.gapMm;
-  const marginMm = settings.marginMm ?? usual.marginMm;
+  });
   const isPacked = settings.arranged === 'packed';
   const rowCount = list.rows.length;
+  const files = useFiles();
+  const sourceIds = useMemo(() => artSources(design, list, files).map(({ id }) => id), [design, list, files]);
   const pack = useMemo(
     () =>
       materialId === undefined
         ? null
         : packOfDesign(prepared, {
             design: new Set(design.map(({ id }) => id)),
-            earlier: itemsOfGroups(job, groupsOfList(job, list.id)),
+            earlier: new Set([...itemsOfGroups(job, groupsOfList(job, list.id)), ...sourceIds]),
             materialId,
             count: isAgain ? null : rowCount,
             gapMm,
@@ -75,7 +71,7 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
             turning: 'quarter',
             further: { before: [], after: further.whole },
           }),
-    [prepared, job, design, list.id, rowCount, materialId, isAgain, gapMm, marginMm, further],
+    [prepared, job, design, sourceIds, list.id, rowCount, materialId, isAgain, gapMm, marginMm, further],
   );
   const grid = useMemo(() => (pack && !isPacked ? gridOf(pack) : null), [pack, isPacked]);
   const isOld = look !== null && look.pack !== pack;
@@ -97,7 +93,7 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
   const lay = (places: LaidOut) => {
     if (!rows) return;
     forget();
-    const burnsDesign = burnsLayersOf(prepared, new Set(design.map(({ id }) => id)));
+    const burnsDesign = burnsLayersOf(prepared, new Set([...design.map(({ id }) => id), ...sourceIds]));
     const nameFilling = (filling: number, run: { readonly name: string }) =>
       t('{{run}} {{filling}}', { run: run.name, filling });
     actions.edit(t('lay {{rows}}', { rows: counted(rowCount, 'row') }), (now) =>
@@ -113,7 +109,7 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
           label={t('Onto')}
           value={materialId}
           options={onSheets.map((id) => ({ value: id, text: materials.find((known) => known.id === id)?.name ?? id }))}
-          choose={(id) => set({ materialId: id })}
+          choose={chooseMaterial}
         />
       )}
       <Choice
@@ -144,7 +140,7 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
           value={gapMm}
           within={[0, 1000]}
           layout="stack"
-          commit={(mm) => set({ gapMm: mm })}
+          commit={(mm) => setDistances({ gapMm: mm })}
         />
         <LengthField
           label={t('To the edge')}
@@ -152,7 +148,7 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
           value={marginMm}
           within={[0, 1000]}
           layout="stack"
-          commit={(mm) => set({ marginMm: mm })}
+          commit={(mm) => setDistances({ marginMm: mm })}
         />
       </div>
       {shown && <PackResult look={shown} laidWith={laidWith} />}

@@ -1,12 +1,13 @@
-import { boundsOfAll, type Item, nameOfRow, outlineOf, type RowList } from '@lambent/core/document';
-import { boxHeight, boxWidth, growBox, pathData, transformPath } from '@lambent/core/geometry';
-import type { FilledRow } from '@lambent/core/rows';
+import { boundsOfAll, type Item, nameOfRow, pathOf, type RowList } from '@lambent/core/document';
+import { boxHeight, boxWidth, growBox, pathData } from '@lambent/core/geometry';
+import { chosenArt, type FilledRow, missingArt } from '@lambent/core/rows';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../../../../ui/button.tsx';
 import { said, t } from '../../../../words/words.ts';
 import { Trouble } from '../placing-fields.tsx';
 import { FaultList } from './fault-list.tsx';
+import { useFiles } from './use-files.ts';
 import type { Filled } from './use-filled-rows.ts';
 
 interface Props {
@@ -18,6 +19,7 @@ interface Props {
 /** The design as it is for one row, and the next; what does not come out leads to its row. */
 export function RowPreview({ list, design, filled: { rows: filled, isWorking, trouble } }: Props) {
   const [chosen, choose] = useState(0);
+  const files = useFiles();
   const index = Math.min(chosen, list.rows.length - 1);
   if (trouble) return <Trouble words={said(trouble.message)} />;
   if (index < 0) return null;
@@ -30,6 +32,7 @@ export function RowPreview({ list, design, filled: { rows: filled, isWorking, tr
         list.rows.findIndex(({ id }) => id === rowId),
       ),
     );
+  const artOf = (place: Item) => chosenArt(place, { columns: list.columns, row: list.rows[index], files });
   return (
     <section aria-label={t('Preview of the rows')} className="flex flex-col gap-1.5 border-t border-line pt-2">
       <div className="flex items-center gap-1">
@@ -48,21 +51,36 @@ export function RowPreview({ list, design, filled: { rows: filled, isWorking, tr
         </IconButton>
       </div>
       {row ? (
-        <RowPicture design={design} row={row} />
+        <RowPicture design={design} row={row} artOf={artOf} />
       ) : (
         isWorking && <p className="text-quiet">{t('Filling the rows…')}</p>
       )}
       <FaultList
         label={t('Does not come out')}
-        faults={(filled?.faults ?? []).map(({ message, rowId }) => ({ words: said(message), go: () => goTo(rowId) }))}
+        faults={[...missingArt(design, list, files), ...(filled?.faults ?? [])].map(({ message, rowId }) => ({
+          words: said(message),
+          go: () => goTo(rowId),
+        }))}
       />
     </section>
   );
 }
 
-function RowPicture({ design, row }: { design: readonly Item[]; row: FilledRow }) {
+interface PictureProps {
+  design: readonly Item[];
+  row: FilledRow;
+  /** What stands in the place of an item, where the row chooses that. */
+  artOf: (place: Item) => readonly Item[] | null;
+}
+
+function RowPicture({ design, row, artOf }: PictureProps) {
   const box = boundsOfAll(design);
   const view = growBox(box, Math.max(1, boxWidth(box) * 0.04));
+  const shown = design.flatMap((item): readonly Item[] => {
+    if (item.choice !== undefined) return artOf(item) ?? [];
+    const shape = row.shapes.get(item.id);
+    return shape === null ? [] : [{ ...item, shape: shape ?? item.shape }];
+  });
   return (
     <svg
       viewBox={`${view.minX} ${view.minY} ${boxWidth(view)} ${boxHeight(view)}`}
@@ -70,22 +88,17 @@ function RowPicture({ design, row }: { design: readonly Item[]; row: FilledRow }
       role="img"
       aria-label={t('The design for {{name}}', { name: row.name })}
     >
-      {design.map((item) => {
-        const shape = row.shapes.get(item.id) ?? (row.shapes.has(item.id) ? null : item.shape);
-        if (!shape) return null;
-        const { stroke, fill } = item.paint;
-        return (
-          <path
-            key={item.id}
-            d={pathData(transformPath(outlineOf(shape), item.matrix), 3)}
-            fill={fill ?? 'none'}
-            fillRule={item.fillRule}
-            stroke={stroke ?? 'none'}
-            strokeWidth={1.2}
-            vectorEffect="non-scaling-stroke"
-          />
-        );
-      })}
+      {shown.map((item) => (
+        <path
+          key={item.id}
+          d={pathData(pathOf(item), 3)}
+          fill={item.paint.fill ?? 'none'}
+          fillRule={item.fillRule}
+          stroke={item.paint.stroke ?? 'none'}
+          strokeWidth={1.2}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
     </svg>
   );
 }
