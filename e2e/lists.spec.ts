@@ -162,8 +162,8 @@ test('a part of the design is the file that a column names', async ({ page }) =>
   await openStage(page, 'Art');
   await bringIn(page, 'heron.svg', svg('<circle cx="20" cy="20" r="20" fill="#5B3FA0"/>'));
   await page.keyboard.press('Escape');
-  await doubleClickBed(page, 20, 40);
-  await clickBed(page, 30, 40);
+  await doubleClickBed(page, 80, 40);
+  await clickBed(page, 50, 40);
   await openStage(page, 'Fit');
   await choose(page, 'The selected part is', 'the file named in bird');
   await expect(fit(page).getByRole('list', { name: 'Does not come out' })).toHaveText(

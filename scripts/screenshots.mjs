@@ -45,12 +45,6 @@ const stranger = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="
   <rect x="160" y="120" width="60" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>
   <path d="M180 60h40v25" fill="none" stroke="#D0481E" stroke-width="0.1"/><text x="70" y="60">Shelf 4</text></svg>`;
 
-const slots = [0, 1, 2].map(
-  (i) => `<rect x="${48 + i * 40}" y="60" width="4" height="30" fill="none" stroke="#D0481E" stroke-width="0.1"/>`,
-);
-const dividers = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200">
-  <rect x="20" y="30" width="180" height="60" fill="none" stroke="#D0481E" stroke-width="0.1"/>${slots.join('')}</svg>`;
-
 /** Tags, moons and leaves. */
 const outline = (d) => `<path d="${d}" fill="none" stroke="#D0481E" stroke-width="0.1"/>`;
 const tags = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200mm" viewBox="0 0 300 200">
@@ -153,17 +147,17 @@ try {
   await page.waitForTimeout(1500);
   await shot('bench-outlines');
 
-  await newJob('Drawer dividers');
-  await bringIn('dividers.svg', dividers);
-  await material(/Birch plywood.*4 mm/);
-  await page.keyboard.press('Control+a');
-  await making('Clearance');
-  await page.getByRole('button', { name: /slots for the stock/ }).click();
-  await page.getByLabel('Measured thickness').fill('4.12');
-  await page.getByLabel('Measured thickness').press('Enter');
-  await page.getByRole('region', { name: 'What followed the thickness' }).waitFor();
+  await open('Volunteer badges');
+  await page.getByRole('button', { name: 'Runs: Holder' }).click();
+  await page.getByRole('radio', { name: 'Look at Badges', exact: true }).check();
+  await page.keyboard.press('Escape');
+  await making('List');
+  for (const name of ['Tobiah', 'Wilhelmina']) {
+    await page.getByRole('button', { name: 'Row after' }).click();
+    await page.getByRole('img', { name: `The design for ${name}` }).waitFor();
+  }
   await page.mouse.move(40, 640);
-  await shot('bench-clearance');
+  await shot('bench-list');
 
   await newJob('Tags of three kinds');
   await bringIn('tags.svg', tags);

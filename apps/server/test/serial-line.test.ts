@@ -181,7 +181,8 @@ describe('each fault of the line ends with the beam off, a record and a sentence
       /^the line to the machine broke(: the port is gone)?; it had at most 2 s still to burn; see that it stands$/;
     expect(await ended(run)).toMatchObject({ status: 'broken off', reason: expect.stringMatching(reason) });
     await line.beam('off');
-    expect((await state()).state).toBe('away');
+    // Once it was tried to open the port again, it is said what is wrong with it.
+    await until(({ state: heard, reason: why }) => heard === 'away' && /^there is no port/.test(why ?? ''));
     const again = await burn(50);
     expect([again.status, again.body.error.code]).toEqual([409, 'machine-away']);
     expect(again.body.error.message).toMatch(/^The machine does not answer: there is no port .*: plug the machine in/);

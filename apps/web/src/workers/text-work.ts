@@ -28,17 +28,17 @@ export const textWork = {
 
   /**
    * The design for each row of a list.
-   * @param leastHeights how low capitals may become by what the material holds, in mm, by the id of the item
+   * @param leastSizes how low capitals may become, or how narrow the parts of a code, in mm, by the id of the item
    */
   async filledRows(
     _: Progress,
     design: readonly Item[],
     list: Pick<RowList, 'columns' | 'rows'>,
     date: string,
-    leastHeights: ReadonlyMap<string, number>,
+    leastSizes: ReadonlyMap<string, number>,
   ): Promise<FilledRows> {
     book ??= fontBook();
     const { fillRows } = await import('./rows-work.ts');
-    return fillRows(design, list, { book: await book, date, leastOf: ({ id }) => leastHeights.get(id) ?? 0 });
+    return fillRows(design, list, { book: await book, date, leastOf: ({ id }) => leastSizes.get(id) ?? 0 });
   },
 };

@@ -207,7 +207,7 @@ export const catalogue = {
   },
   'code-too-fine': {
     title: 'A code too fine to be read',
-    levels: warns,
+    levels: blocks,
     why: 'The beam is wider than the parts of the code, which run together.',
     mends: [],
   },

@@ -25,6 +25,7 @@ test('a code is too fine from where its modules are narrower than the lines that
   expect(found(small, other)).toMatchObject([
     {
       code: 'code-too-fine',
+      level: 'blocks',
       itemIds: [small.id, 'other'],
       message:
         '2 codes have parts finer than the beam is wide: 0.10 mm in a QR code, and the beam burns 0.10 mm. Make it larger, or let it say less.',

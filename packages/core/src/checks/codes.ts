@@ -38,7 +38,7 @@ function tooFine(fine: readonly { item: CodeItem; beamMm: number }[]) {
   return [
     finding(
       'code-too-fine',
-      'warns',
+      'blocks',
       message,
       fine.map((entry) => entry.item),
     ),

@@ -24,9 +24,25 @@ test('the largest rectangle in which nothing lies', () => {
   expect(largestRest(search, room, [at(30, 0), at(50, 40)])).toBe(50 * 40);
 });
 
-test('of a sheet that is no rectangle it is not known', () => {
-  const free = shapeOf([Float64Array.of(0, 0, 100, 0, 0, 60)]);
-  expect(largestRest(search, { ...room, free }, [])).toBe(0);
+test('the largest rectangle of a sheet of any outline: exact between upright edges, a little less along slanted ones', () => {
+  const rest = (rings: readonly number[][], ...places: ReturnType<typeof at>[]) =>
+    Math.round(
+      1e6 * largestRest(search, { ...room, free: shapeOf(rings.map((ring) => Float64Array.from(ring))) }, places),
+    ) / 1e6;
+  const whole = [0, 0, 100, 0, 100, 60, 0, 60];
+  // An L: 100 × 20 along the top, 30 × 60 along the left.
+  const corner = [0, 0, 100, 0, 100, 20, 30, 20, 30, 60, 0, 60];
+  expect(rest([corner])).toBe(2000);
+  expect(rest([corner], at(0, 0))).toBe(1600);
+  expect(rest([corner], at(60, 0))).toBe(1800);
+  // A hole in the middle, and one that reaches the edge.
+  expect(rest([whole, [40, 20, 40, 40, 60, 40, 60, 20]])).toBe(2400);
+  expect(rest([whole, [40, 20, 40, 60, 60, 60, 60, 20]])).toBe(2400);
+  expect(rest([whole, [40, 20, 40, 40, 60, 40, 60, 20]], at(0, 0))).toBe(2400);
+  // Half of a right-angled triangle is the most that a rectangle takes of it.
+  const triangle = rest([[0, 0, 100, 0, 0, 60]]);
+  expect(triangle).toBeLessThanOrEqual(1500);
+  expect(triangle).toBeGreaterThan(1440);
 });
 
 test('how far edges lie along others', () => {

@@ -1,4 +1,5 @@
 import { boxesMeet, growBox } from '../geometry/paths/box.ts';
+import { edgeNumbers, type Shape } from './edges.ts';
 import type { Laid, Place, Room, Search } from './layout.ts';
 import type { Rank } from './wish.ts';
 
@@ -87,12 +88,11 @@ export function roomArea({ box, free }: Room): number {
  * which bounds begin and end, row by row, as the largest rectangle under a histogram.
  */
 export function largestRest({ turned }: Search, { box, free }: Room, places: readonly Place[]): number {
-  // Of a sheet that is no rectangle it is not known which rectangles lie on it.
-  if (free) return 0;
-  const boxes = places.map(({ piece, turn, x, y }) => {
+  const pieces = places.map(({ piece, turn, x, y }) => {
     const { minX, minY, maxX, maxY } = turned[piece][turn].shape.box;
     return [x + minX, y + minY, x + maxX, y + maxY];
   });
+  const boxes = free ? [...pieces, ...boxesBeside(free)] : pieces;
   const cuts = (from: number, to: number, ...axes: number[]) =>
     [...new Set([from, to, ...boxes.flatMap((bounds) => axes.map((axis) => bounds[axis]))])]
       .filter((cut) => cut >= from && cut <= to)
@@ -113,6 +113,54 @@ export function largestRest({ turned }: Search, { box, free }: Room, places: rea
     most = Math.max(most, largestUnder(heights, xs));
   }
   return most;
+}
+
+/** A slanted or curved edge is taken as steps, so many over the height of the sheet. */
+const stepsOver = 64;
+const besideKnown = new WeakMap<Shape, readonly (readonly number[])[]>();
+
+/**
+ * Boxes that cover what of the bounds of a shape lies outside of it, and along slanted edges a little more: between its corners
+ * from top to bottom, in bands in which every edge goes straight through.
+ */
+function boxesBeside(shape: Shape): readonly (readonly number[])[] {
+  const known = besideKnown.get(shape);
+  if (known) return known;
+  const { overY, box } = shape;
+  const ends = new Set([box.minY, box.maxY]);
+  for (let i = 0; i < overY.length; i += edgeNumbers) ends.add(overY[i]).add(overY[i + 1]);
+  const corners = [...ends].sort((a, b) => a - b);
+  const step = (box.maxY - box.minY) / stepsOver;
+  const boxes: number[][] = [];
+  for (let i = 0; i + 1 < corners.length; i++) {
+    const bands = Math.max(1, Math.ceil((corners[i + 1] - corners[i]) / step));
+    for (let k = 0; k < bands; k++) {
+      const [top, bottom] = [k, k + 1].map((n) => corners[i] + (n / bands) * (corners[i + 1] - corners[i]));
+      boxes.push(...besideInBand(shape, top, bottom));
+    }
+  }
+  besideKnown.set(shape, boxes);
+  return boxes;
+}
+
+/** Of a band in which no edge begins or ends: what lies beside the shape, and what its slanted edges go through. */
+function besideInBand({ overY, box }: Shape, top: number, bottom: number): number[][] {
+  const edges: { readonly left: number; readonly right: number }[] = [];
+  for (let i = 0; i < overY.length; i += edgeNumbers) {
+    if (overY[i] > top || overY[i + 1] < bottom) continue;
+    const [first, second] = [top, bottom].map((y) => overY[i + 2] + (y - overY[i]) * overY[i + 3]);
+    edges.push({ left: Math.min(first, second), right: Math.max(first, second) });
+  }
+  edges.sort((a, b) => a.left + a.right - b.left - b.right);
+  const boxes: number[][] = [];
+  let from = box.minX;
+  // From the first edge to the second, from the third to the fourth, and so on, it lies in the shape.
+  for (let i = 0; i + 1 < edges.length; i += 2) {
+    if (edges[i].right > from) boxes.push([from, top, edges[i].right, bottom]);
+    from = edges[i + 1].left;
+  }
+  if (from < box.maxX) boxes.push([from, top, box.maxX, bottom]);
+  return boxes;
 }
 
 /** The largest rectangle under a histogram of bars from each place to the next. */

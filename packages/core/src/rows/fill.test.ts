@@ -71,7 +71,7 @@ test('names that do not fit, letters that the face lacks, and codes that cannot 
   const text = design('{name}', { width: 28, fit: 'smaller', leastHeight: 1 });
   const list = listOf(['name'], ['Ines'], ['Wilhelmina Strand'], ['Zoë']);
   // The material holds letters of 3.5 mm: eight letters of 7 mm fit.
-  const { faults, rows } = fillRows([text, code], list, { ...means, leastOf: ({ id }) => (id === text.id ? 3.5 : 99) });
+  const { faults, rows } = fillRows([text, code], list, { ...means, leastOf: ({ id }) => (id === text.id ? 3.5 : 0) });
   expect(faults).toEqual([
     {
       rowId: 'r1',
@@ -87,4 +87,29 @@ test('names that do not fit, letters that the face lacks, and codes that cannot 
   ]);
   expect(rows[1].shapes.get(text.id)).toMatchObject({ over: 31.5, madeHeight: 3.5 });
   expect(rows[2].shapes.get(code.id)).toBeNull();
+});
+
+test('a code whose parts become finer than the beam is said with its row', () => {
+  // A QR code of 29 modules with its quiet zone, and of 33 where it says more.
+  const code = item(box(0, 0, 5), 'engrave', {
+    shape: {
+      kind: 'code',
+      code: { symbology: 'qr', words: '{name}', width: 3, height: 3 },
+      path: box(0, 0, 5),
+      moduleMm: 1,
+    },
+  });
+  const list = listOf(['name'], ['Ines'], ['Wilhelmina Strand']);
+  const faultsAt = (beamMm: number, scale = 1) =>
+    fillRows([{ ...code, matrix: [scale, 0, 0, scale, 0, 0] }], list, { ...means, leastOf: () => beamMm }).faults;
+  expect(faultsAt(0.1)).toEqual([
+    {
+      rowId: 'r1',
+      kind: 'code',
+      message:
+        'Row 2, “Wilhelmina Strand”: so much makes the parts of the code 0.09 mm wide, and the beam burns 0.10 mm. Make the code larger, or let it say less.',
+    },
+  ]);
+  expect(faultsAt(0.1, 2)).toEqual([]);
+  expect(faultsAt(0.11)).toHaveLength(2);
 });

@@ -2,6 +2,7 @@ import { CodeRefused, makeCode } from '../codes/make-code.ts';
 import type { Item } from '../document/item.ts';
 import { nameOfRow, type RowList } from '../document/row-list.ts';
 import type { Shape } from '../document/shape.ts';
+import { meanScale } from '../geometry/paths/matrix.ts';
 import type { FontBook } from '../text/fonts.ts';
 import { setText, textShape } from '../text/set.ts';
 
@@ -52,7 +53,7 @@ export interface FilledRows {
 export interface FillMeans {
   readonly book: FontBook;
   readonly date: string;
-  /** How low capitals of an item may become, in mm, by what its material holds. */
+  /** How low capitals of a text may become by what its material holds, or how narrow parts of a code by the beam, in mm. */
   readonly leastOf: (item: Item) => number;
 }
 
@@ -108,7 +109,11 @@ function fillItem(item: Item, words: string, means: FillMeans): Filled {
   if (words.trim() === '') return { shape: null, faults: [] };
   if (shape.kind === 'code') {
     try {
-      return { shape: makeCode({ ...shape.code, words }), faults: [] };
+      const made = makeCode({ ...shape.code, words });
+      const [partMm, beamMm] = [made.moduleMm * meanScale(item.matrix), means.leastOf(item)];
+      if (partMm >= beamMm - 1e-6) return { shape: made, faults: [] };
+      const message = `so much makes the parts of the code ${partMm.toFixed(2)} mm wide, and the beam burns ${beamMm.toFixed(2)} mm. Make the code larger, or let it say less.`;
+      return { shape: made, faults: [{ kind: 'code', message }] };
     } catch (error) {
       if (!(error instanceof CodeRefused)) throw error;
       return { shape: null, faults: [{ kind: 'code', message: error.message }] };

@@ -1,4 +1,4 @@
-import type { Item, RowList } from '@lambent/core/document';
+import { type Item, type RowList, tooMuchOf } from '@lambent/core/document';
 import {
   type FurtherSheets,
   furtherSheets,
@@ -10,12 +10,13 @@ import {
 } from '@lambent/core/packing';
 import { artSources, burnsLayersOf, gridOf, groupsOfList, itemsOfGroups, layRows } from '@lambent/core/rows';
 import { useEffect, useMemo, useState } from 'react';
+import { toast } from 'sonner';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { counted } from '../../../../ui/counted.ts';
 import { Labelled } from '../../../../ui/labelled.tsx';
 import { LengthField } from '../../../../ui/length-field.tsx';
-import { t } from '../../../../words/words.ts';
+import { said, t } from '../../../../words/words.ts';
 import { showSheets } from '../../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { useKeptSettings } from '../../../kept-settings.ts';
@@ -96,9 +97,18 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
     const burnsDesign = burnsLayersOf(prepared, new Set([...design.map(({ id }) => id), ...sourceIds]));
     const nameFilling = (filling: number, run: { readonly name: string }) =>
       t('{{run}} {{filling}}', { run: run.name, filling });
-    actions.edit(t('lay {{rows}}', { rows: counted(rowCount, 'row') }), (now) =>
-      layRows(now, { list, filled: rows.rows, pack, places, burnsDesign, nameFilling }, laidWith),
-    );
+    let tooMuch: string | null = null;
+    actions.edit(t('lay {{rows}}', { rows: counted(rowCount, 'row') }), (now) => {
+      const laid = layRows(now, { list, filled: rows.rows, pack, places, burnsDesign, nameFilling }, laidWith);
+      tooMuch = tooMuchOf(laid.drawing.items);
+      return tooMuch ? now : laid;
+    });
+    if (tooMuch) {
+      toast.error(
+        t('Laid like this, the drawing {{much}}. Take fewer rows, or a simpler design.', { much: said(tooMuch) }),
+      );
+      return;
+    }
     actions.select([]);
     if (places.sheets.some(({ sheet }) => !pack.targets[sheet].isLaid)) showSheets(actions);
   };

@@ -1,4 +1,5 @@
 import type { Item, RowList } from '@lambent/core/document';
+import { isBurnt } from '@lambent/core/operations';
 import type { FilledRows } from '@lambent/core/rows';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -19,15 +20,15 @@ export interface Filled {
 export function useFilledRows(list: RowList | null, design: readonly Item[]): Filled {
   const prepared = useBench((state) => state.prepared);
   const materials = useBench((state) => state.shop.materials);
-  const leastHeights = useMemo(() => leastHeightsOf(prepared, materials, design), [prepared, materials, design]);
+  const leastSizes = useMemo(() => leastSizesOf(prepared, materials, design), [prepared, materials, design]);
   const day = wholeDayOf(new Date());
   const answer = useQuery({
     // The items, the rows and the heights are compared by what they hold, which is little beside their outlines.
-    queryKey: ['filled rows', list?.columns, list?.rows, design.map(({ shape }) => shape), day, [...leastHeights]],
+    queryKey: ['filled rows', list?.columns, list?.rows, design.map(({ shape }) => shape), day, [...leastSizes]],
     queryKeyHashFn: ([, columns, rows, shapes, , heights]) =>
       hashOf([columns, rows, ...(shapes as unknown[])], heights),
     queryFn: () =>
-      work('filledRows', [design, { columns: list?.columns ?? [], rows: list?.rows ?? [] }, day, leastHeights]),
+      work('filledRows', [design, { columns: list?.columns ?? [], rows: list?.rows ?? [] }, day, leastSizes]),
     enabled: list !== null && design.length > 0,
     placeholderData: (before) => before,
     staleTime: Number.POSITIVE_INFINITY,
@@ -55,25 +56,28 @@ function hashOf(objects: readonly unknown[], rest: unknown): string {
   return JSON.stringify([objects.map(numberOf), rest]);
 }
 
-/** How low capitals of each item may become, in mm, by what the materials of the job hold on its layers. */
-function leastHeightsOf(
-  { meaning, job }: BenchState['prepared'],
+/**
+ * By the id of an item: how low its capitals may become by what the materials of the job hold, or how narrow the parts of a code
+ * by the beam that burns it; in mm.
+ */
+function leastSizesOf(
+  { meaning, job, layers }: BenchState['prepared'],
   materials: BenchState['shop']['materials'],
   design: readonly Item[],
 ): ReadonlyMap<string, number> {
   const used = materials.filter(({ id }) => job.sheets.some(({ materialId }) => materialId === id));
   return new Map(
     design.map((item) => {
-      const layers = meaning.layers.filter(({ id }) =>
+      const own = meaning.layers.filter(({ id }) =>
         meaning.placed.get(id)?.some((placed) => placed.item.id === item.id),
       );
-      const heights = layers.flatMap(({ operation }) =>
-        used.flatMap(({ leastSizes }) => {
-          const sizes = leastSizes as Readonly<Record<string, { readonly letterMm: number } | undefined>> | undefined;
-          return sizes?.[operation]?.letterMm ?? [];
-        }),
+      const beams = layers.flatMap(({ layer: { id }, applied: { settings } }) =>
+        own.some((layer) => layer.id === id) ? [settings?.kerfMm ?? 0, settings?.lineSpacingMm ?? 0] : [],
       );
-      return [item.id, Math.max(0, ...heights)];
+      const heights = own.flatMap(({ operation }) =>
+        used.flatMap(({ leastSizes }) => (isBurnt(operation) ? (leastSizes?.[operation]?.letterMm ?? []) : [])),
+      );
+      return [item.id, Math.max(0, ...(item.shape.kind === 'code' ? beams : heights))];
     }),
   );
 }
