@@ -3,7 +3,7 @@ export { artSources, chosenArt, type FilesBroughtIn, filesBroughtIn, missingArt 
 export { type FilledRow, type FilledRows, fillRows, wordsOf } from './fill.ts';
 export { gridOf } from './grid.ts';
 export { layRows } from './lay-rows.ts';
-export { designOf, groupsOfList, itemsOfGroups, laidRows, type NamedRow } from './pieces.ts';
+export { designOf, groupsOfList, itemsOfGroups, laidRows, type NamedRow, otherFillings } from './pieces.ts';
 export {
   faultsOfList,
   type ListWords,

@@ -14,7 +14,7 @@ import { burnRowAgain, burnsLayersOf } from './again.ts';
 import { filesBroughtIn, missingArt } from './chosen-art.ts';
 import { gridOf } from './grid.ts';
 import { layRows } from './lay-rows.ts';
-import { designOf, groupsOfList, itemsOfGroups, laidRows } from './pieces.ts';
+import { designOf, groupsOfList, itemsOfGroups, laidRows, otherFillings } from './pieces.ts';
 
 const edge = item(box(300, 200, 60, 30), 'cut', { id: 'edge' });
 const mark = item(box(310, 205, 10), 'engrave', { id: 'mark' });
@@ -211,6 +211,18 @@ describe('blanks in a holder are filled again and again', () => {
     const one = lay(fewer, 3, { materialId: 'bare', again: true });
     expect(one.runs.map(({ name }) => name)).toEqual(['Holder', 'Badges']);
     expect(burntBy(one, one.runs[1]).size).toBe(3);
+  });
+
+  test('what other runs fill the places with lies over what a run burns; where it burns none, over the first filling', () => {
+    const items = (...rows: number[]) => rows.flatMap((row) => piecesOf(laid, `${row}`).map(({ id }) => id));
+    const [holder, first, second, third] = laid.runs;
+    expect(otherFillings(laid, first)).toEqual(new Set(items(4, 5, 6, 7, 8)));
+    expect(otherFillings(laid, holder)).toEqual(otherFillings(laid, first));
+    expect(otherFillings(laid, second)).toEqual(new Set(items(1, 2, 3, 7, 8)));
+    expect(otherFillings(laid, third)).toEqual(new Set(items(1, 2, 3, 4, 5, 6)));
+    // Filled once, nothing lies over anything.
+    const once = lay(job, 3, { materialId: 'bare', again: true });
+    expect(otherFillings(once, once.runs[1]).size).toBe(0);
   });
 
   test('filled again first, and laid onto further sheets then, all rows burn', () => {

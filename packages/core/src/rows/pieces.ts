@@ -1,6 +1,7 @@
 import type { Item } from '../document/item.ts';
 import type { JobDocument } from '../document/job.ts';
 import { nameOfRow, type RowList } from '../document/row-list.ts';
+import type { Run } from '../document/run.ts';
 
 type Drawn = Pick<JobDocument, 'drawing'>;
 
@@ -45,4 +46,23 @@ export function designOf({ drawing }: Drawn, { designId }: Pick<RowList, 'design
   if (designId === null) return [];
   const ids = itemsOfGroups({ drawing }, new Set([designId]));
   return drawing.items.filter(({ id, hidden }) => ids.has(id) && !hidden);
+}
+
+const noItems: ReadonlySet<string> = new Set();
+
+/**
+ * Where the same places are filled run by run: the items of the fillings that a run does not burn, by id. They lie over those
+ * that it burns; in a run that burns none, over those of the first filling.
+ */
+export function otherFillings({ drawing, runs }: Pick<JobDocument, 'drawing' | 'runs'>, run: Run): ReadonlySet<string> {
+  const some = runs.filter(({ only }) => only !== null);
+  if (some.length === 0) return noItems;
+  const groups = new Set(drawing.groups.flatMap(({ id, row }) => (row ? [id] : [])));
+  if (groups.size === 0) return noItems;
+  const pieces = itemsOfGroups({ drawing }, groups);
+  const burnsPieces = ({ only }: Run) => only?.some((id) => pieces.has(id)) ?? false;
+  const filling = burnsPieces(run) ? run : some.find(burnsPieces);
+  if (!filling) return noItems;
+  const shown = new Set(filling.only);
+  return new Set([...pieces].filter((id) => !shown.has(id)));
 }

@@ -3,6 +3,7 @@ import { boundsOf, type Item, isOnSheetOf, pathOf } from '@lambent/core/document
 import { type Box, type Path, Verb } from '@lambent/core/geometry';
 import { engravesAreas, type Operation } from '@lambent/core/operations';
 import { engravedFills, engravedPath, hasOwnFill, type PreparedJob, type PreparedLayer } from '@lambent/core/plan';
+import { otherFillings } from '@lambent/core/rows';
 
 /** An item ready to be drawn: its outline for the canvas, and the operation that it is drawn as. */
 export interface SceneItem {
@@ -15,7 +16,7 @@ export interface SceneItem {
   readonly filledBy: Operation | null;
   /** Whether its layer's fill shows what of it burns: then only its outline is drawn. */
   readonly filledByLayer: boolean;
-  /** Whether it is parked beside the bed, and does not burn. */
+  /** Whether it is parked beside the bed, or lies where another run fills the same places: it does not burn. */
   readonly parked: boolean;
 }
 
@@ -78,15 +79,22 @@ export function sceneOf(prepared: PreparedJob, asBurnt: boolean): Scene {
   return scene;
 }
 
+/** What is shown faintly, by id: what is parked, and what other runs fill the same places with. */
+function asideOf({ job, run, parked }: PreparedJob): ReadonlySet<string> {
+  const others = otherFillings(job, run);
+  return others.size === 0 ? parked : new Set([...parked, ...others]);
+}
+
 /** The last scene of items as they are drawn, with no layer's fill among them. */
 let last: { meaning: Meaning; drawn: readonly Item[]; items: readonly SceneItem[] } | null = null;
 
 /** The last scene with changed items in the place of what they were, where all of them mean what they meant; else null. */
-function patched({ meaning, parked }: PreparedJob, drawn: readonly Item[]): SceneItem[] | null {
-  if (last?.meaning.paints !== meaning.paints) return null;
+function patched(prepared: PreparedJob, drawn: readonly Item[]): SceneItem[] | null {
+  if (last?.meaning.paints !== prepared.meaning.paints) return null;
+  const aside = asideOf(prepared);
   const { drawn: before, items } = last;
   return drawn.map((item, i) => {
-    const isParked = parked.has(item.id);
+    const isParked = aside.has(item.id);
     if (item === before[i] && items[i].parked === isParked) return items[i];
     return sceneItem(item, items[i], isParked);
   });
@@ -147,12 +155,13 @@ function itemsOf(prepared: PreparedJob, asBurnt: boolean, special: readonly Prep
   );
   // What is on sheets that do not lie there in this run is not there either.
   const isThere = asBurnt ? isOnSheetOf(job, prepared.run) : null;
+  const aside = asideOf(prepared);
   return job.drawing.items.flatMap((drawn) => {
     const item = burns.size > 0 && burns.has(drawn.id) ? prepared.burntAt(drawn) : drawn;
     const filledByLayer = inFill.size > 0 && inFill.has(drawn.id);
     const { operation, filledBy } = meant(drawn);
     if (isThere?.(drawn) === false) return [];
-    return sceneItem(item, { operation, filledBy, filledByLayer }, prepared.parked.has(drawn.id));
+    return sceneItem(item, { operation, filledBy, filledByLayer }, aside.has(drawn.id));
   });
 }
 
