@@ -57,8 +57,8 @@ function hashOf(objects: readonly unknown[], rest: unknown): string {
 }
 
 /**
- * By the id of an item: how low its capitals may become by what the materials of the job hold, or how narrow the parts of a code
- * by the beam that burns it; in mm.
+ * How small parts of each item may become, in mm, by its id. Of texts, how low capitals may be, as the materials of the job hold
+ * them. Of codes, how wide the beam is that burns them.
  */
 function leastSizesOf(
   { meaning, job, layers }: BenchState['prepared'],
