@@ -38,6 +38,22 @@ export interface FilledRow {
   readonly shapes: ReadonlyMap<string, Shape | null>;
 }
 
+/**
+ * The design as it is for one row, where the design lies: with its words, and the drawings that it chooses.
+ * @param artOf what stands in the place of an item that is chosen by a column; null where nothing does
+ */
+export function pieceOf(
+  design: readonly Item[],
+  { shapes }: Pick<FilledRow, 'shapes'>,
+  artOf: (place: Item) => readonly Item[] | null,
+): readonly Item[] {
+  return design.flatMap((item): readonly Item[] => {
+    if (item.choice !== undefined) return artOf(item) ?? [];
+    const shape = shapes.get(item.id);
+    return shape === null ? [] : [{ ...item, shape: shape ?? item.shape }];
+  });
+}
+
 /** Something of a row that does not come out as it should. */
 export interface RowFault {
   readonly rowId: string;

@@ -1,6 +1,6 @@
 export { burnRowAgain, burnsLayersOf } from './again.ts';
 export { artSources, chosenArt, type FilesBroughtIn, filesBroughtIn, missingArt } from './chosen-art.ts';
-export { type FilledRow, type FilledRows, fillRows, wordsOf } from './fill.ts';
+export { type FilledRow, type FilledRows, fillRows, pieceOf, wordsOf } from './fill.ts';
 export { gridOf } from './grid.ts';
 export { layRows } from './lay-rows.ts';
 export { designOf, groupsOfList, itemsOfGroups, laidRows, type NamedRow, otherFillings } from './pieces.ts';

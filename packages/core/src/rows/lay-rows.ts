@@ -11,7 +11,7 @@ import { packedMatrix } from '../packing/check.ts';
 import { besideMm, type LaidOut, type Laying, laySheets } from '../packing/lay.ts';
 import type { JobPack } from '../packing/of-job.ts';
 import { artSources, chosenArt, type FilesBroughtIn, filesBroughtIn } from './chosen-art.ts';
-import type { FilledRow } from './fill.ts';
+import { type FilledRow, pieceOf } from './fill.ts';
 import { groupsOfList, itemsOfGroups } from './pieces.ts';
 
 /** The rows of a list, filled, and where they go. */
@@ -83,26 +83,13 @@ function piecesOf(
     const nth = Math.floor(i / maps.length);
     fillings[nth] ??= [];
     for (const item of pieceOf(pack.pieces[0].items, filledRow, artOf)) {
-      fillings[nth].push({ ...item, id: newId(), groupId, matrix: multiply(map, item.matrix) });
+      fillings[nth].push({ ...asCopy(item), id: newId(), groupId, matrix: multiply(map, item.matrix) });
     }
   });
   return { groups, fillings };
 }
 
 const idsOf = (items: readonly Item[]) => items.map(({ id }) => id);
-
-/** The design as it is for one row, where the design lies: with its words, and the drawings that it chooses. */
-function pieceOf(
-  design: readonly Item[],
-  { shapes }: FilledRow,
-  artOf: (place: Item) => readonly Item[] | null,
-): readonly Item[] {
-  return design.flatMap((item): readonly Item[] => {
-    if (item.choice !== undefined) return (artOf(item) ?? []).map(asCopy);
-    const shape = shapes.get(item.id);
-    return shape === null ? [] : [asCopy({ ...item, shape: shape ?? item.shape })];
-  });
-}
 
 function asCopy({ link: _, locked: __, parked: ___, ...plain }: Item): Item {
   return plain;

@@ -6,11 +6,10 @@ import {
   layPacked,
   type Packing,
   packedMaterial,
-  packedOutlines,
   packOfJob,
   usualGap,
 } from '@lambent/core/packing';
-import { useEffect, useMemo } from 'react';
+import { useMemo } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { counted } from '../../../ui/counted.ts';
 import { lowered, t } from '../../../words/words.ts';
@@ -23,7 +22,7 @@ import { layingOn } from './laying-on.ts';
 import { firstPackSettings, PackFields, type PackSettings } from './pack-fields.tsx';
 import { PackResult } from './pack-result.tsx';
 import { type Distances, useDistances } from './use-distances.ts';
-import { usePackLook } from './use-packing.ts';
+import { useShownPacking } from './use-packing.ts';
 
 const noFurther: FurtherSheets = { offcuts: [], whole: [] };
 
@@ -34,7 +33,6 @@ export default function PackPart() {
   const prepared = useBench((state) => state.prepared);
   const selection = useBench((state) => state.selection);
   const [settings, set] = useKeptSettings('pack', firstPackSettings);
-  const { look, begin, stop, forget } = usePackLook();
   const { job, machine } = prepared;
   const ids = useMemo(() => packedIds(job, selection), [job, selection]);
   const material = useBench(({ shop }) => shop.materials.find(({ id }) => id === packedMaterial(job, ids)) ?? null);
@@ -52,19 +50,7 @@ export default function PackPart() {
     () => packFor(prepared, ids, { ...settings, gapMm, marginMm }, further),
     [prepared, ids, settings, further, gapMm, marginMm],
   );
-  const isOld = look !== null && look.pack !== pack;
-  useEffect(() => {
-    if (isOld) forget();
-  }, [isOld, forget]);
-  const shown = isOld ? null : look;
-  const outline = useMemo(
-    () => (shown?.best ? packedOutlines(shown.pack, shown.best, laidWith.bed) : null),
-    [shown, laidWith],
-  );
-  useEffect(() => {
-    actions.showDraft(outline && { outline });
-    return () => actions.showDraft(null);
-  }, [actions, outline]);
+  const { shown, begin, stop, forget } = useShownPacking(pack, laidWith);
   if (!hasSheet) return <p className="text-quiet">{t('Lay a sheet first: pieces are packed onto it.')}</p>;
   if (pack.pieces.length === 0) {
     return (

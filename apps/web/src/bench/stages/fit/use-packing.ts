@@ -1,6 +1,7 @@
-import { isBetterRank, type JobPack, type Packing } from '@lambent/core/packing';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { isBetterRank, type JobPack, type Laying, type Packing, packedOutlines } from '@lambent/core/packing';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { PackAsk, PackNews } from '../../../workers/pack.worker.ts';
+import { useBenchActions } from '../../context.ts';
 
 /** So long better packings are looked for. */
 const lookSeconds = 60;
@@ -18,7 +19,7 @@ export interface PackLook {
 }
 
 /** Looks for packings in workers, better and better: what it has come to, and what begins, stops and forgets it. */
-export function usePackLook() {
+function usePackLook() {
   const [look, setLook] = useState<PackLook | null>(null);
   const workers = useRef<Worker[]>([]);
   const end = useCallback(() => {
@@ -68,4 +69,27 @@ export function usePackLook() {
     setLook(null);
   }, [end]);
   return { look, begin, stop, forget };
+}
+
+/**
+ * A look for packings, whose best one is shown on the bed. It is forgotten where something else is to be packed.
+ * @param pack what is to be packed now; null while nothing is
+ */
+export function useShownPacking(pack: JobPack | null, laidWith: Laying) {
+  const actions = useBenchActions();
+  const { look, forget, ...rest } = usePackLook();
+  const isOld = look !== null && look.pack !== pack;
+  useEffect(() => {
+    if (isOld) forget();
+  }, [isOld, forget]);
+  const shown = isOld ? null : look;
+  const outline = useMemo(
+    () => (shown?.best ? packedOutlines(shown.pack, shown.best, laidWith.bed) : null),
+    [shown, laidWith],
+  );
+  useEffect(() => {
+    actions.showDraft(outline && { outline });
+    return () => actions.showDraft(null);
+  }, [actions, outline]);
+  return { shown, forget, ...rest };
 }

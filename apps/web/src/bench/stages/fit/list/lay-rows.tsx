@@ -4,12 +4,11 @@ import {
   furtherSheets,
   type LaidOut,
   type Packing,
-  packedOutlines,
   packOfDesign,
   usualGap,
 } from '@lambent/core/packing';
 import { artSources, burnsLayersOf, gridOf, groupsOfList, itemsOfGroups, layRows } from '@lambent/core/rows';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
@@ -24,7 +23,7 @@ import { unitOf } from '../../../state/document.ts';
 import { layingOn } from '../laying-on.ts';
 import { PackResult } from '../pack-result.tsx';
 import { useDistances } from '../use-distances.ts';
-import { usePackLook } from '../use-packing.ts';
+import { useShownPacking } from '../use-packing.ts';
 import { useFiles } from './use-files.ts';
 import type { Filled } from './use-filled-rows.ts';
 
@@ -38,7 +37,6 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
   const prepared = useBench((state) => state.prepared);
   const materials = useBench((state) => state.shop.materials);
   const [settings, set] = useKeptSettings('list', firstSettings);
-  const { look, begin, stop, forget } = usePackLook();
   const { job, machine } = prepared;
   const onSheets = useMemo(() => [...new Set(job.sheets.map(({ materialId }) => materialId))], [job.sheets]);
   const [chosenMaterial, chooseMaterial] = useState<string | null>(null);
@@ -75,19 +73,7 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
     [prepared, job, design, sourceIds, list.id, rowCount, materialId, isAgain, gapMm, marginMm, further],
   );
   const grid = useMemo(() => (pack && !isPacked ? gridOf(pack) : null), [pack, isPacked]);
-  const isOld = look !== null && look.pack !== pack;
-  useEffect(() => {
-    if (isOld) forget();
-  }, [isOld, forget]);
-  const shown = isOld || !isPacked ? null : look;
-  const outline = useMemo(
-    () => (shown?.best ? packedOutlines(shown.pack, shown.best, laidWith.bed) : null),
-    [shown, laidWith],
-  );
-  useEffect(() => {
-    actions.showDraft(outline && { outline });
-    return () => actions.showDraft(null);
-  }, [actions, outline]);
+  const { shown, begin, stop, forget } = useShownPacking(isPacked ? pack : null, laidWith);
   if (!pack || materialId === undefined)
     return <p className="text-quiet">{t('Lay a sheet first: the rows are laid onto it.')}</p>;
   const rows = filled.isWorking ? null : filled.rows;

@@ -1,6 +1,6 @@
 import { boundsOfAll, type Item, nameOfRow, pathOf, type RowList } from '@lambent/core/document';
 import { boxHeight, boxWidth, growBox, pathData } from '@lambent/core/geometry';
-import { chosenArt, type FilledRow, missingArt } from '@lambent/core/rows';
+import { chosenArt, type FilledRow, missingArt, pieceOf } from '@lambent/core/rows';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../../../../ui/button.tsx';
@@ -76,11 +76,6 @@ interface PictureProps {
 function RowPicture({ design, row, artOf }: PictureProps) {
   const box = boundsOfAll(design);
   const view = growBox(box, Math.max(1, boxWidth(box) * 0.04));
-  const shown = design.flatMap((item): readonly Item[] => {
-    if (item.choice !== undefined) return artOf(item) ?? [];
-    const shape = row.shapes.get(item.id);
-    return shape === null ? [] : [{ ...item, shape: shape ?? item.shape }];
-  });
   return (
     <svg
       viewBox={`${view.minX} ${view.minY} ${boxWidth(view)} ${boxHeight(view)}`}
@@ -88,7 +83,7 @@ function RowPicture({ design, row, artOf }: PictureProps) {
       role="img"
       aria-label={t('The design for {{name}}', { name: row.name })}
     >
-      {shown.map((item) => (
+      {pieceOf(design, row, artOf).map((item) => (
         <path
           key={item.id}
           d={pathData(pathOf(item), 3)}
