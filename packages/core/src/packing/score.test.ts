@@ -24,6 +24,11 @@ test('the largest rectangle in which nothing lies', () => {
   expect(largestRest(search, room, [at(30, 0), at(50, 40)])).toBe(50 * 40);
 });
 
+test('of a sheet that is all margin nothing is left', () => {
+  const shape = shapeOf([]);
+  expect(largestRest(search, { box: shape.box, free: shape }, [])).toBe(0);
+});
+
 test('the largest rectangle of a sheet of any outline: exact between upright edges, a little less along slanted ones', () => {
   const rest = (rings: readonly number[][], ...places: ReturnType<typeof at>[]) =>
     Math.round(

@@ -88,6 +88,8 @@ export function roomArea({ box, free }: Room): number {
  * which bounds begin and end, row by row, as the largest rectangle under a histogram.
  */
 export function largestRest({ turned }: Search, { box, free }: Room, places: readonly Place[]): number {
+  // The bounds of nothing have no width.
+  if (free?.area === 0) return 0;
   const pieces = places.map(({ piece, turn, x, y }) => {
     const { minX, minY, maxX, maxY } = turned[piece][turn].shape.box;
     return [x + minX, y + minY, x + maxX, y + maxY];
