@@ -44,7 +44,14 @@ export default defineConfig({
   ],
   resolve: { conditions: ['lambent-source', 'module', 'browser', 'development|production'] },
   worker: { format: 'es' },
-  build: { target: 'es2022', chunkSizeWarningLimit: 1500, manifest: true },
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 1500,
+    manifest: true,
+    // No links for what a part needs when it is loaded: to make dozens of them keeps the page busy, and the browser finds all
+    // that it needs in the part's own head.
+    modulePreload: { polyfill: false, resolveDependencies: () => [] },
+  },
   server: {
     host: '127.0.0.1',
     proxy: { '/api': { target: server, changeOrigin: true, headers: { origin: server } } },

@@ -3,7 +3,7 @@ import { fromMachine } from '@lambent/core/machine';
 import type { PlanStep } from '@lambent/core/plan';
 import { burnShares } from '@lambent/core/recipes';
 import type Konva from 'konva';
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useLive } from '../../stores/live.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { PictureLayer } from '../burnt/picture-layer.tsx';
@@ -40,6 +40,8 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
   const actions = useBenchActions();
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
+  // First the bed and the artwork, then, in a task of its own, what lies over them.
+  const [isBedShown, setBedShown] = useState(false);
   const view = useBench((state) => state.view);
   const machine = useBench(machineOf);
   const unit = useBench(unitOf);
@@ -62,8 +64,11 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
     const observer = new ResizeObserver(() => {
       const next = frameOf(element);
       const { width, height } = next;
-      setSize({ width, height });
       const { viewSize: before, jobId, view } = actions.get();
+      const take = () => setSize({ width, height });
+      // The canvases are made after the page was laid out, in a task of their own.
+      if (before.width === 0) startTransition(take);
+      else take();
       const whole = ({ width, height }: Pick<ViewFrame, 'width' | 'height'>) => viewOf(bedOf(actions), width, height);
       const isResized = before.windowWidth !== next.windowWidth || before.windowHeight !== next.windowHeight;
       actions.resizeView(next);
@@ -74,6 +79,11 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
     observer.observe(element);
     return () => observer.disconnect();
   }, [actions]);
+
+  const isMeasured = size.width > 0;
+  useEffect(() => {
+    if (isMeasured) startTransition(() => setBedShown(true));
+  }, [isMeasured]);
 
   const isSpaceHeld = useRef(space);
   isSpaceHeld.current = space;
@@ -99,7 +109,7 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
       tabIndex={-1}
     >
       <Rulers machine={machine} unit={unit} view={view} width={size.width} height={size.height} pull={pull} />
-      {size.width > 0 && (
+      {isMeasured && (
         <Stage
           width={size.width}
           height={size.height}
@@ -129,19 +139,23 @@ export function BedView({ asBurnt }: { asBurnt: boolean }) {
             <Shape sceneFunc={(context) => drawBed(context._context, view, machine, sheets, materials, tones)} />
           </Layer>
           <ArtworkLayer size={size} ink={tones.ink} asBurnt={asBurnt} />
-          <GapsLayer bed={tones.bed} asBurnt={asBurnt} />
-          <PictureLayer />
-          <ArrivingLayer size={size} ink={tones.ink} />
-          <Layer>
-            {toolName === 'pick' && <SelectionHandles />}
-            {frame && <FrameRect frame={frame} view={view} />}
-            <Group listening={false}>
-              <OpenGroupFrame />
-              <LayoutMarks />
-              <ToolMarks />
-            </Group>
-          </Layer>
-          <HeadLayer size={size} />
+          {isBedShown && (
+            <>
+              <GapsLayer bed={tones.bed} asBurnt={asBurnt} />
+              <PictureLayer />
+              <ArrivingLayer size={size} ink={tones.ink} />
+              <Layer>
+                {toolName === 'pick' && <SelectionHandles />}
+                {frame && <FrameRect frame={frame} view={view} />}
+                <Group listening={false}>
+                  <OpenGroupFrame />
+                  <LayoutMarks />
+                  <ToolMarks />
+                </Group>
+              </Layer>
+              <HeadLayer size={size} />
+            </>
+          )}
         </Stage>
       )}
     </div>
