@@ -49,38 +49,22 @@ describe('what a stand-in is told', () => {
   const told = (sheets: readonly Sheet[], origin: Origin = 'top-left') =>
     JSON.parse(sheetsOn(sheets, machineWith(origin), [ply]));
 
-  test('is each sheet’s corners in its own frame, what it is and how thick it is as it was measured', () => {
+  test('is each sheet’s outline in its own frame, what it is and how thick it is as it was measured', () => {
     expect(told([slab])).toEqual([
       {
-        corners: [
-          [10, 20],
-          [110, 20],
-          [110, 70],
-          [10, 70],
-        ],
+        rings: [[10, 20, 110, 20, 110, 70, 10, 70]],
         kind: 'Plywood',
         thickness: 3.1,
       },
     ]);
     expect(told([{ ...slab, thicknessMm: 3.4 }], 'bottom-left')[0]).toMatchObject({
       thickness: 3.4,
-      corners: [
-        [10, 380],
-        [110, 380],
-        [110, 330],
-        [10, 330],
-      ],
+      rings: [[10, 380, 110, 380, 110, 330, 10, 330]],
     });
   });
 
-  test('of a turned sheet the corners turn; of a material that is gone, and of too many sheets, nothing', () => {
-    const [{ corners }] = told([{ ...slab, angle: 90 }]);
-    expect(corners.map(([x, y]: number[]) => [Math.round(x), Math.round(y)])).toEqual([
-      [85, -5],
-      [85, 95],
-      [35, 95],
-      [35, -5],
-    ]);
+  test('a turned sheet is told turned; of a material that is gone, and of too many sheets, nothing', () => {
+    expect(told([{ ...slab, angle: 90 }])[0].rings).toEqual([[85, -5, 85, 95, 35, 95, 35, -5]]);
     expect(told([{ ...slab, materialId: 'gone' }])).toEqual([]);
     const many = sheetsOn(
       Array.from({ length: 2000 }, () => slab),
@@ -88,5 +72,27 @@ describe('what a stand-in is told', () => {
       [ply],
     );
     expect(many.length).toBeLessThan(65_536);
+  });
+
+  test('of an offcut its outline with its holes; of more points than fit on a line as many as do', () => {
+    const corner = [0, 0, 100, 0, 100, 20, 30, 20, 30, 50, 0, 50];
+    const hole = [5, 5, 15, 5, 15, 15, 5, 15];
+    const [{ rings }] = told([{ ...slab, outline: [corner, hole] }]);
+    expect(rings).toEqual([corner, hole].map((ring) => ring.map((mm, i) => mm + (i % 2 === 0 ? 10 : 20))));
+    // Round, of far more points than it takes.
+    const round = Array.from({ length: 20_000 }, (_, i) => {
+      const [angle, wave] = [(Math.PI * Math.floor(i / 2)) / 5000, (i >> 1) % 2 === 0 ? 0.2 : -0.2];
+      return i % 2 === 0 ? 50 + (25 + wave) * Math.cos(angle) : 25 + (25 + wave) * Math.sin(angle);
+    });
+    const [disc] = told([{ ...slab, outline: [round] }]);
+    expect(JSON.stringify(disc).length).toBeLessThan(65_000);
+    expect(disc.rings[0].length).toBeGreaterThan(20);
+    for (let i = 0; i < disc.rings[0].length; i += 2) {
+      const far = Math.hypot(disc.rings[0][i] - 60, disc.rings[0][i + 1] - 45);
+      expect(Math.abs(far - 25)).toBeLessThan(0.3);
+    }
+    // Of more holes than fit, the sheet is whole.
+    const holes = Array.from({ length: 4000 }, (_, i) => [i / 50, 1, i / 50 + 0.01, 1, i / 50 + 0.01, 1.01]);
+    expect(told([{ ...slab, outline: [corner, ...holes] }])[0].rings).toEqual([[10, 20, 110, 20, 110, 70, 10, 70]]);
   });
 });

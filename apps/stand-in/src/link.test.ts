@@ -64,13 +64,8 @@ test('lines wait while the buffer is full; words do not', async () => {
 });
 
 test('it is told of sheets, and shows what was burnt on them', async () => {
-  const corners = [
-    [0, 0],
-    [300, 0],
-    [300, 200],
-    [0, 200],
-  ];
-  socket.write(`sheets ${JSON.stringify([{ corners, kind: 'Cork', thickness: 3 }])}\nlook\n`);
+  const rings = [[0, 0, 300, 0, 300, 200, 0, 200]];
+  socket.write(`sheets ${JSON.stringify([{ rings, kind: 'Cork', thickness: 3 }])}\nlook\n`);
   expect(await answers(2)).toEqual(['word ok', 'word null']);
   socket.write('M4 S500\nG0 X10 Y10\nG1 X40 F600\n');
   await answers(5);
@@ -80,7 +75,7 @@ test('it is told of sheets, and shows what was burnt on them', async () => {
   expect(shown).toMatchObject({ pitch: 0.2, height: 1 });
   expect(shown.width * shown.pitch).toBeCloseTo(30, 0);
   socket.write('sheets [3]\n');
-  expect((await answers(7))[6]).toBe('word error:sheet 1 has not four corners');
+  expect((await answers(7))[6]).toBe('word error:sheet 1 has no rings of three points or more, x and y of each');
 });
 
 test('a line without end ends the connection, not the machine', async () => {

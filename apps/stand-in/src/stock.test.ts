@@ -3,15 +3,11 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { build } from './fixtures/build.ts';
 import { StandInMachine } from './machine.ts';
-import { type BedPicture, beamMm, Code, Stock, type StockSheet } from './stock.ts';
+import { type BedPicture, Code, Stock } from './stock.ts';
+import { beamMm, type StockSheet } from './stock-sheet.ts';
 
 const sheet: StockSheet = {
-  corners: [
-    [10, 10],
-    [90, 10],
-    [90, 90],
-    [10, 90],
-  ],
+  rings: [[10, 10, 90, 10, 90, 90, 10, 90]],
   kind: 'Plywood',
   thickness: 3,
 };
@@ -100,6 +96,21 @@ describe('what the beam does to stock', () => {
     expect(sum / 80 / Code.darkest).toBeLessThan(dark * 1.05);
   });
 
+  test('in a hole of a sheet and beside its slanted edge nothing burns; of two sheets the upper one does', () => {
+    const stock = new Stock();
+    const [triangle, hole] = [
+      [10, 10, 90, 10, 10, 90],
+      [20, 20, 40, 20, 40, 40, 20, 40],
+    ];
+    stock.lay([{ ...sheet, rings: [triangle, hole] }]);
+    stock.burn(0, 30, 100, 30, 100, 0);
+    const along = (picture: BedPicture | null) => [15, 30, 45, 69, 71].map((x) => codeAt(picture, x, 30));
+    expect(along(stock.look())).toEqual([Code.scorched, Code.bare, Code.scorched, Code.scorched, Code.bare]);
+    stock.lay([sheet, { ...sheet, kind: 'Stone', rings: [hole] }]);
+    stock.burn(0, 30, 100, 30, 100, 0);
+    expect(along(stock.look())).toEqual([Code.scorched, Code.darkest, ...Array(3).fill(Code.scorched)]);
+  });
+
   test('beside the sheet nothing burns; stone is never cut; fresh sheets are bare', () => {
     const stock = laid();
     stock.burn(0, 50, 100, 50, 100, 0);
@@ -152,7 +163,9 @@ describe('a stand-in that is told of sheets', () => {
   test.each([
     ['sheets no', 'the sheets are no JSON'],
     ['sheets {}', 'the sheets are no list'],
-    ['sheets [{"corners":[[0,0]]}]', 'sheet 1 has not four corners'],
+    ['sheets [{"rings":[[0,0,1,1]]}]', 'sheet 1 has no rings of three points'],
+    ['sheets [{"rings":[[0,0,1,1,2,0,3]]}]', 'sheet 1 has no rings of three points'],
+    ['sheets [{"rings":[]}]', 'sheet 1 has no rings of three points'],
     [`sheets ${JSON.stringify([{ ...sheet, thickness: 0 }])}`, 'no kind or no thickness'],
   ])('%s is refused', (line, why) => {
     expect(ready().takeWord(line)).toMatch(new RegExp(`^error:.*${why}`));

@@ -1,19 +1,12 @@
 import { gzipSync } from 'node:zlib';
 import type { LitStretch } from './blocks.ts';
 import type { Build } from './machine-status.ts';
+import { beamMm, edgeOf, LaidSheet, NotSheets, pointAt, type StockSheet, sheetsFromJson } from './stock-sheet.ts';
 
 /*
  * The stuff on the bed of a stand-in, and what the beam does to it. A simple model, stated in docs/stand-in.md: energy
  * per length against thickness decides what is cut through, energy per area how dark it is.
  */
-
-/** A piece of stock in the machine's own frame, in mm, as it is told by the word `sheets`. */
-export interface StockSheet {
-  readonly corners: readonly (readonly [number, number])[];
-  /** What kind of stuff it is, such as `Plywood`. */
-  readonly kind: string;
-  readonly thickness: number;
-}
 
 /** What a kind of stuff takes: J/mm to go through 1 mm of it, and the J/mm² that darken it by 63 %. */
 interface Stuff {
@@ -39,11 +32,6 @@ const byThickness = 1.1;
 const scorchedFrom = 2.5;
 /** A focus so many mm from the floor of the cut has half the effect. */
 const halfEffectMm = 6;
-
-/** How wide the beam is, and each point of the picture, in mm. */
-export const beamMm = 0.2;
-/** Lines on round places do not lie between two points. */
-const offRound = 0.037;
 
 const tileSize = 64;
 
@@ -72,9 +60,8 @@ export function energyPerMm(
 
 /** Keeps what burnt where: for each point, the energy that took effect for each mm of line, in J/mm. */
 export class Stock {
-  private sheets: readonly StockSheet[] = [];
+  private sheets: readonly LaidSheet[] = [];
   private readonly tiles = new Map<number, Float32Array>();
-  private lastSheet: StockSheet | null = null;
 
   /** Lays what a word says. @returns `ok`, or `error:` and why */
   take(json: string): string {
@@ -89,8 +76,7 @@ export class Stock {
 
   /** Fresh sheets: what was on the bed is gone. */
   lay(sheets: readonly StockSheet[]): void {
-    this.sheets = sheets;
-    this.lastSheet = null;
+    this.sheets = sheets.map((sheet) => new LaidSheet(sheet));
     this.tiles.clear();
   }
 
@@ -123,7 +109,7 @@ export class Stock {
   }
 
   private heat(i: number, j: number, perMm: number, z: number): void {
-    const sheet = this.sheetAt(edgeOf(i) + beamMm / 2, edgeOf(j) + beamMm / 2);
+    const sheet = this.sheetAt(i, j);
     if (!sheet) return;
     const tile = this.tileOf(i, j);
     const index = indexIn(i, j);
@@ -140,10 +126,9 @@ export class Stock {
     return tile;
   }
 
-  private sheetAt(x: number, y: number): StockSheet | null {
-    if (this.lastSheet && isInside(this.lastSheet, x, y)) return this.lastSheet;
-    this.lastSheet = this.sheets.findLast((sheet) => isInside(sheet, x, y)) ?? null;
-    return this.lastSheet;
+  /** The sheet that lies on top at a point. */
+  private sheetAt(i: number, j: number): StockSheet | null {
+    return this.sheets.findLast((laid) => laid.holds(i, j))?.sheet ?? null;
   }
 
   /** What is to be seen; null where nothing is burnt. */
@@ -176,7 +161,7 @@ export class Stock {
   }
 
   private codeAt(i: number, j: number, energy: number): number {
-    const sheet = this.sheetAt(edgeOf(i) + beamMm / 2, edgeOf(j) + beamMm / 2);
+    const sheet = this.sheetAt(i, j);
     return sheet ? codeOf(sheet, energy) : Code.bare;
   }
 
@@ -224,15 +209,6 @@ function stuffOf({ kind }: Pick<StockSheet, 'kind'>): Stuff {
   return stuffs[kind.toLowerCase()] ?? otherStuff;
 }
 
-function pointAt(mm: number): number {
-  return Math.floor((mm + offRound) / beamMm);
-}
-
-/** Where a point of the picture begins, in mm. */
-function edgeOf(point: number): number {
-  return point * beamMm - offRound;
-}
-
 const farthestTile = 4096;
 
 function keyOf(tileI: number, tileJ: number): number {
@@ -246,44 +222,4 @@ function placeOf(key: number): [number, number] {
 function indexIn(i: number, j: number): number {
   const within = (point: number) => point - Math.floor(point / tileSize) * tileSize;
   return within(j) * tileSize + within(i);
-}
-
-/** Whether a point lies in a sheet, whichever way round its corners go. */
-function isInside({ corners }: StockSheet, x: number, y: number): boolean {
-  let [left, right] = [false, false];
-  corners.forEach(([ax, ay], i) => {
-    const [bx, by] = corners[(i + 1) % corners.length];
-    const side = (bx - ax) * (y - ay) - (by - ay) * (x - ax);
-    if (side > 0) left = true;
-    if (side < 0) right = true;
-  });
-  return !(left && right);
-}
-
-/** Says what in the word `sheets` is none. */
-export class NotSheets extends Error {}
-
-/**
- * Takes sheets from the JSON of the word `sheets`.
- * @throws NotSheets
- */
-export function sheetsFromJson(text: string): StockSheet[] {
-  let list: unknown;
-  try {
-    list = JSON.parse(text);
-  } catch {
-    throw new NotSheets('the sheets are no JSON');
-  }
-  if (!Array.isArray(list)) throw new NotSheets('the sheets are no list');
-  return list.map((entry, i) => {
-    const { corners, kind, thickness } = (entry ?? {}) as Record<string, unknown>;
-    const isPoint = (point: unknown) => Array.isArray(point) && point.length === 2 && point.every(Number.isFinite);
-    if (!Array.isArray(corners) || corners.length !== 4 || !corners.every(isPoint)) {
-      throw new NotSheets(`sheet ${i + 1} has not four corners`);
-    }
-    if (typeof kind !== 'string' || typeof thickness !== 'number' || !(thickness > 0)) {
-      throw new NotSheets(`sheet ${i + 1} has no kind or no thickness`);
-    }
-    return { corners: corners as [number, number][], kind, thickness };
-  });
 }

@@ -3,7 +3,7 @@ import { gunzipSync } from 'node:zlib';
 import type { DrawingTaken } from '@lambent/contracts';
 import { blocks, checkJob, type Finding, jobSource, type Report, reportOf } from '@lambent/core/checks';
 import { type ColourKey, keyInShop } from '@lambent/core/colours';
-import { arrivalItemId, boundsOfAll, type JobDocument, jobFromJson, type ReadingChoices } from '@lambent/core/document';
+import { arrivalItemId, type JobDocument, jobFromJson, type ReadingChoices } from '@lambent/core/document';
 import {
   acceptArrival,
   arrivalMap,
@@ -19,7 +19,7 @@ import {
   warningsOf,
   writePicture,
 } from '@lambent/core/formats';
-import { growBox, isEmpty, type Point } from '@lambent/core/geometry';
+import type { Point } from '@lambent/core/geometry';
 import type { Machine, WalkShape } from '@lambent/core/machine';
 import {
   approachS,
@@ -210,13 +210,13 @@ export function describePicture(bytes: Uint8Array): PictureFacts {
   return { id, mediaType: kind === 'png' ? 'image/png' : 'image/jpeg' };
 }
 
+/** How wide a card is on a large screen at most, in pixels. */
+const cardPx = 900;
+
 /** A card's picture: what is drawn and the bed around it, as SVG. */
 export async function picture(task: { job: PackedJob; shop: ShopLists }, file: ReadPicture): Promise<string> {
   const job = unpack(task.job);
   const { meaning, machine } = prepareJob(job, task.shop);
-  const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
-  const bed = { minX: 0, minY: 0, maxX: machine.bedWidth, maxY: machine.bedHeight };
-  const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, (bounds.maxX - bounds.minX) * 0.03));
   const thumbnails = await thumbnailsOf(job.drawing, unpacking(file), shippedAssets);
-  return writePicture(job.drawing, meaning, thumbnails, view, (view.maxX - view.minX) / 900);
+  return writePicture(job, meaning, machine, thumbnails, cardPx);
 }

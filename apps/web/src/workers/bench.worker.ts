@@ -14,7 +14,6 @@ import {
 import {
   arrivalItemId,
   type BuiltThing,
-  boundsOfAll,
   type FollowingShape,
   type Item,
   type JobDocument,
@@ -36,10 +35,6 @@ import {
   type Border,
   type BorderSettings,
   borderAround,
-  boxOf,
-  boxWidth,
-  growBox,
-  isEmpty,
   type OffsetSettings,
   type Path,
   type Progress,
@@ -114,6 +109,9 @@ let plannedBy: ShopLists | null = null;
 /** What pictures of the artwork are made of. */
 let paintedBy: ShopLists | null = null;
 let prepared: PreparedJob | null = null;
+
+/** How wide a picture of a job under a key is shown at most, in pixels. */
+const keyPicturePx = 700;
 
 const work = {
   /**
@@ -252,12 +250,9 @@ const work = {
     const { document: job } = openedFrom(json);
     const { machine, key: own } = prepareJob(job, shop);
     const under = deriveMeaning(job, key);
-    const bounds = boundsOfAll(job.drawing.items.filter((item) => !item.hidden));
-    const bed = boxOf(0, 0, machine.bedWidth, machine.bedHeight);
-    const view = isEmpty(bounds) ? bed : growBox(bounds, Math.max(4, boxWidth(bounds) * 0.03));
     const thumbnails = await thumbnailsOf(job.drawing, unpacked, assets);
     return {
-      svg: writePicture(job.drawing, under, thumbnails, view, boxWidth(view) / 700),
+      svg: writePicture(job, under, machine, thumbnails, keyPicturePx),
       undecided: under.undecided.length,
       change: changeOfKey(job, own, key),
     };

@@ -31,6 +31,7 @@ export {
 } from './reading.ts';
 export { FileRefused, largestFile } from './refusal.ts';
 export { sniffFormat } from './sniff.ts';
+export { writePicture } from './svg/picture.ts';
 export { readColour } from './svg/values.ts';
-export { writePicture, writeSvg } from './svg/write.ts';
+export { writeSvg } from './svg/write.ts';
 export { writeDxf, writeJobSheet, writePdf } from './write.ts';

@@ -1,4 +1,5 @@
 export { type Combining, combineOutlines } from './areas/combine.ts';
+export { simplifyRing } from './areas/rings.ts';
 export { type Border, type BorderSettings, borderAround, loopPlace } from './offsets/border.ts';
 export type { Join } from './offsets/corner-joins.ts';
 export { type OffsetSettings, offsetOutlines, plainOffset, type Side } from './offsets/offset.ts';

@@ -1,9 +1,10 @@
 import { areaOf, growArea, linesOfArea } from '../geometry/areas/area.ts';
 import { pathOfRings, simplifyRing } from '../geometry/areas/rings.ts';
-import { flatten, polylineContains, signedArea } from '../geometry/paths/flatten.ts';
+import { flatten, signedArea } from '../geometry/paths/flatten.ts';
+import type { Point } from '../geometry/paths/matrix.ts';
 import { type Path, Verb } from '../geometry/paths/path.ts';
 import { ringsOutside } from './around.ts';
-import { areaOfRings, type Rings, shapeOf } from './edges.ts';
+import { areaOfRings, type Rings, type Shape, shapeOf } from './edges.ts';
 import type { Turned } from './layout.ts';
 import type { PackWish, Turning } from './wish.ts';
 
@@ -24,6 +25,8 @@ const leastCorner = 30;
 const mostCorners = 12;
 /** Points within a piece by which it is seen that it lies over something. */
 const innerPoints = 24;
+/** So many points along each side of a grid they are chosen from. */
+const gridPoints = 20;
 /** Angles of a piece that may be turned any way, in degrees, beside those at which its longest edge lies straight. */
 const freeStep = 30;
 
@@ -119,26 +122,82 @@ export function ringsTurned(rings: Rings, { angle, isMirrored }: Turn): Rings {
   return isMirrored ? turned.map(reversedRing) : turned;
 }
 
-/** A piece as it lies each way it may: its shape, grown a little, and its corners. @param isCurved whether its outline is */
+/** A piece as it lies each way it may. @param isCurved whether its outline is */
 export function turnedPieces(rings: Rings, turns: readonly Turn[], isCurved: boolean): Turned[] {
-  const area = Math.abs(areaOfRings(rings));
-  const grown = grownBy(rings, Math.max(0.2, Math.sqrt(area) / 100));
-  const corners = [cornersOf(rings)];
-  const inner = [pointsWithin(rings)];
-  return turns.map((turn) => {
-    const mine = ringsTurned(rings, turn);
-    const shape = shapeOf(mine);
-    const { minX, minY, maxX, maxY } = shape.box;
-    return {
-      shape,
-      rings: mine,
-      grown: shapeOf(ringsTurned(grown, turn)),
-      // Those of its bounds stand for what is rounded.
-      corners: Float64Array.of(...ringsTurned(corners, turn)[0], minX, minY, maxX, minY, maxX, maxY, minX, maxY),
-      inner: ringsTurned(inner, turn)[0],
-      play: isCurved ? Math.max(leastStray, Math.sqrt(area) * strayShare) : 0,
-    };
-  });
+  const piece = new Unturned(rings, isCurved);
+  return turns.map((turn) => new TurnedPiece(piece, turn));
+}
+
+/** What of a piece is the same however it is turned. What is not needed for a first packing is worked out when it is asked for. */
+class Unturned {
+  readonly area: number;
+  readonly play: number;
+  private knownGrown: Rings | null = null;
+  private knownCorners: Float64Array | null = null;
+  private knownInner: Float64Array | null = null;
+
+  constructor(
+    readonly rings: Rings,
+    isCurved: boolean,
+  ) {
+    this.area = Math.abs(areaOfRings(rings));
+    this.play = isCurved ? Math.max(leastStray, Math.sqrt(this.area) * strayShare) : 0;
+  }
+
+  get grown(): Rings {
+    this.knownGrown ??= grownBy(this.rings, Math.max(0.2, Math.sqrt(this.area) / 100));
+    return this.knownGrown;
+  }
+
+  get corners(): Float64Array {
+    this.knownCorners ??= cornersOf(this.rings);
+    return this.knownCorners;
+  }
+
+  get inner(): Float64Array {
+    this.knownInner ??= pointsWithin(this.rings);
+    return this.knownInner;
+  }
+}
+
+class TurnedPiece implements Turned {
+  readonly shape: Shape;
+  readonly rings: Rings;
+  readonly play: number;
+  private knownGrown: Shape | null = null;
+  private knownCorners: Float64Array | null = null;
+  private knownInner: Float64Array | null = null;
+
+  constructor(
+    private readonly piece: Unturned,
+    private readonly turn: Turn,
+  ) {
+    this.rings = ringsTurned(piece.rings, turn);
+    this.shape = shapeOf(this.rings);
+    this.play = piece.play;
+  }
+
+  get grown(): Shape {
+    this.knownGrown ??= shapeOf(ringsTurned(this.piece.grown, this.turn));
+    return this.knownGrown;
+  }
+
+  get corners(): Float64Array {
+    this.knownCorners ??= this.cornersHere();
+    return this.knownCorners;
+  }
+
+  get inner(): Float64Array {
+    this.knownInner ??= ringsTurned([this.piece.inner], this.turn)[0];
+    return this.knownInner;
+  }
+
+  /** Its corners, and those of its bounds, which stand for what is rounded. */
+  private cornersHere(): Float64Array {
+    const { minX, minY, maxX, maxY } = this.shape.box;
+    const [corners] = ringsTurned([this.piece.corners], this.turn);
+    return Float64Array.of(...corners, minX, minY, maxX, minY, maxX, maxY, minX, maxY);
+  }
 }
 
 /** The sharpest corners, at most so many; of what has none, points all around. */
@@ -165,26 +224,45 @@ function spread<T>(all: readonly T[]): T[] {
 
 /** Points that lie within rings, even-odd, spread over them. */
 function pointsWithin(rings: Rings): Float64Array {
-  const { box } = shapeOf(rings);
-  const found: { x: number; y: number }[] = [];
-  const columns = 20;
-  for (let i = 0; i < columns * columns; i++) {
-    const x = box.minX + (((i % columns) + 0.5) / columns) * (box.maxX - box.minX);
-    const y = box.minY + ((Math.floor(i / columns) + 0.5) / columns) * (box.maxY - box.minY);
-    if (rings.reduce((odd, points) => odd !== polylineContains({ points, closed: true }, x, y), false))
-      found.push({ x, y });
-  }
+  const found = gridWithin(rings);
   // Each is the one farthest from those before it.
   const away = found.map(() => Infinity);
-  const out: { x: number; y: number }[] = [];
-  for (let next = Math.floor(found.length / 2); out.length < Math.min(innerPoints, found.length); ) {
+  const out: number[] = [];
+  for (let next = Math.floor(found.length / 2); out.length < 2 * Math.min(innerPoints, found.length); ) {
     const { x, y } = found[next];
-    out.push(found[next]);
+    out.push(x, y);
     let most = -1;
-    for (const [i, other] of found.entries()) {
-      away[i] = Math.min(away[i], Math.hypot(other.x - x, other.y - y));
+    for (let i = 0; i < found.length; i++) {
+      away[i] = Math.min(away[i], Math.hypot(found[i].x - x, found[i].y - y));
       if (away[i] > most) [most, next] = [away[i], i];
     }
   }
-  return Float64Array.from(out.flatMap(({ x, y }) => [x, y]));
+  return Float64Array.from(out);
+}
+
+/** The points of a grid over the bounds of rings that lie within them: row by row, between each two of their edges. */
+function gridWithin(rings: Rings): Point[] {
+  const { box } = shapeOf(rings);
+  const [width, height] = [(box.maxX - box.minX) / gridPoints, (box.maxY - box.minY) / gridPoints];
+  const found: Point[] = [];
+  for (let row = 0; row < gridPoints; row++) {
+    const y = box.minY + (row + 0.5) * height;
+    const crossings = rings.flatMap((ring) => crossingsAt(ring, y)).sort((a, b) => a - b);
+    for (let i = 0; i + 1 < crossings.length; i += 2) {
+      const first = Math.ceil((crossings[i] - box.minX) / width - 0.5);
+      for (let x = box.minX + (first + 0.5) * width; x < crossings[i + 1]; x += width) found.push({ x, y });
+    }
+  }
+  return found;
+}
+
+/** Where the edges of a ring are at a height. */
+function crossingsAt(ring: Float64Array, y: number): number[] {
+  const found: number[] = [];
+  for (let i = 0; i < ring.length; i += 2) {
+    const next = (i + 2) % ring.length;
+    const [x0, y0, x1, y1] = [ring[i], ring[i + 1], ring[next], ring[next + 1]];
+    if (y0 < y !== y1 < y) found.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
+  }
+  return found;
 }

@@ -1,10 +1,6 @@
 import type { Box, Point } from '@lambent/core/geometry';
-import { fromMachine } from '@lambent/core/machine';
-import type { PlanStep } from '@lambent/core/plan';
-import { burnShares } from '@lambent/core/recipes';
 import type Konva from 'konva';
 import { startTransition, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { useLive } from '../../stores/live.ts';
 import { ArrivingLayer } from '../arriving/arriving-layer.tsx';
 import { PictureLayer } from '../burnt/picture-layer.tsx';
 import { useBench, useBenchActions } from '../context.ts';
@@ -13,13 +9,12 @@ import { openBedMenu } from '../menus/open-bed-menu.ts';
 import { jobOf, machineOf, unitOf } from '../state/document.ts';
 import { isPlanned, planOf } from '../state/plan.ts';
 import { chooseTool } from '../tools/choose.ts';
-import { useShownRun } from '../use-shown-run.ts';
 import { ArtworkLayer } from './artwork-layer.tsx';
 import { BedPointers, type PointerInput } from './bed-pointers.ts';
 import { drawBed, type Tones } from './draw-bed.ts';
-import { BurnPainter, headAt } from './draw-burn.ts';
 import { drawGaps } from './draw-gaps.ts';
-import { Circle, Group, Layer, Line, Rect, Shape, Stage } from './konva.ts';
+import { HeadLayer } from './head-layer.tsx';
+import { Group, Layer, Rect, Shape, Stage } from './konva.ts';
 import { LayoutMarks } from './layout-marks.tsx';
 import { OpenGroupFrame } from './open-group-frame.tsx';
 import { Rulers } from './rulers.tsx';
@@ -29,11 +24,6 @@ import { useGuidePull } from './use-guide-pull.ts';
 import { useHeldKey } from './use-held-key.ts';
 import type { View, ViewFrame } from './view.ts';
 import { isSameView, ruler, toBed, toScreen, viewOf, zoomAt } from './view.ts';
-
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
 
 /** The bed with everything on it, and the pointer's work there. */
 export function BedView({ asBurnt }: { asBurnt: boolean }) {
@@ -236,52 +226,6 @@ function FrameRect({ frame, view }: { frame: Box; view: View }) {
       dash={[4, 3]}
       listening={false}
     />
-  );
-}
-
-/** What is burnt so far, and the head: in the preview, and while the machine runs. */
-function HeadLayer({ size }: { size: Size }) {
-  const view = useBench((state) => state.view);
-  const machine = useBench(machineOf);
-  const plan = useBench(planOf);
-  const previewS = useBench((state) => state.previewS);
-  const run = useShownRun();
-  const live = useLive((state) => state.machines[machine.id]);
-  const prepared = useBench((state) => state.prepared);
-  const drawnOver = useBench((state) => state.drawnOver);
-  const showsUnlit = useBench((state) => state.showsUnlit);
-  const painter = useMemo(() => new BurnPainter(), []);
-  const sharesOf = ({ preparedId, operation, settings }: PlanStep) => {
-    const stock = prepared.layers.find(({ id }) => id === preparedId)?.material ?? null;
-    return burnShares(operation, settings, stock, machine);
-  };
-  const time = run ? run.atS : previewS;
-  const liveHead = live && live.state !== 'away' ? fromMachine(machine, live.x, live.y) : null;
-  const head = run || previewS === null ? liveHead : plan && headAt(plan, previewS);
-  const place = head && toScreen(view, head.x, head.y);
-  const hot = previewS !== null || (live?.power ?? 0) > 0;
-  if (!place && !drawnOver && !(plan && time !== null)) return null;
-  return (
-    <Layer listening={false}>
-      {plan && time !== null && (
-        <Shape
-          sceneFunc={(context) => {
-            const ratio = window.devicePixelRatio || 1;
-            const [stock, unlit] = painter.paint(plan, time, sharesOf, view, { ...size, ratio });
-            const shown = showsUnlit ? [stock, unlit] : [stock];
-            for (const canvas of shown) context._context.drawImage(canvas, 0, 0, size.width, size.height);
-          }}
-        />
-      )}
-      {drawnOver && <Shape sceneFunc={(context) => drawnOver(context._context, view)} />}
-      {place && (
-        <Group x={place.x} y={place.y}>
-          <Line points={[-14, 0, 14, 0]} stroke="#22302F" strokeWidth={1} opacity={0.7} />
-          <Line points={[0, -14, 0, 14]} stroke="#22302F" strokeWidth={1} opacity={0.7} />
-          <Circle radius={5} fill={hot ? '#F0A93B' : '#FFFFFF'} stroke="#22302F" strokeWidth={1.5} />
-        </Group>
-      )}
-    </Layer>
   );
 }
 

@@ -6,7 +6,7 @@ import { idFor, testTools } from '../../fixtures/files.ts';
 import { box, item, jobWith, shop } from '../../fixtures/shop.ts';
 import { prepareJob } from '../../plan/prepare.ts';
 import { readDrawingFile } from '../read.ts';
-import { writePicture } from '../svg/write.ts';
+import { writePicture } from '../svg/picture.ts';
 import { decodePicture } from './decode.ts';
 import { thumbnailsOf } from './thumbnails.ts';
 
@@ -68,7 +68,7 @@ test('thumbnails are small, look like their pictures, and keep what can be seen 
 
 test('a card’s picture shows pictures where they lie, and the frame of one that is not to be had', async () => {
   const job = jobWith([pictureItem('known', 40, 40), pictureItem('gone', 40, 40)]);
-  const { meaning } = prepareJob(job, shop);
+  const { meaning, machine } = prepareJob(job, shop);
   const thumbnails = await thumbnailsOf(
     job.drawing,
     async (id) => {
@@ -77,8 +77,9 @@ test('a card’s picture shows pictures where they lie, and the frame of one tha
     },
     assets,
   );
-  const written = writePicture(job.drawing, meaning, thumbnails, { minX: 0, minY: 0, maxX: 100, maxY: 80 }, 0.1);
+  const written = writePicture(job, meaning, machine, thumbnails, 1000);
   const { drawing } = await readDrawingFile(new TextEncoder().encode(written), idFor, testTools);
   expect(drawing.items.map(({ shape }) => shape.kind).sort()).toEqual(['path', 'picture']);
-  for (const shown of drawing.items) expect(boundsOf(shown)).toEqual({ minX: 20, minY: 30, maxX: 24, maxY: 32 });
+  // They lie at (20, 30), and 4 mm of the bed are shown around them.
+  for (const shown of drawing.items) expect(boundsOf(shown)).toEqual({ minX: 4, minY: 4, maxX: 8, maxY: 6 });
 });

@@ -1,10 +1,7 @@
-import type { Meaning } from '../../colours/derive.ts';
-import { type Drawing, type Item, pathOf, polylinesOf } from '../../document/item.ts';
+import { type Item, pathOf } from '../../document/item.ts';
 import { type Box, boxHeight, boxWidth } from '../../geometry/paths/box.ts';
 import { multiply } from '../../geometry/paths/matrix.ts';
 import { pathData } from '../../geometry/paths/path.ts';
-import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
-import { fillsAreas, type Operation, operationOf } from '../../operations/operations.ts';
 import { type FileUnit, mmPerFileUnit, type Outgoing } from '../outgoing.ts';
 import { layerAttribute, operationAttribute } from './layer-attributes.ts';
 
@@ -25,7 +22,8 @@ export function writeSvg({ page: view, layers, pictures }: Outgoing, unit: FileU
   return [page(width, height, view, unit), ...groups, '</svg>', ''].join('\n');
 }
 
-function elementFor(item: Item, pictures: Outgoing['pictures']): string {
+/** An item as an element, with what it needs before it. */
+export function elementFor(item: Item, pictures: Outgoing['pictures']): string {
   const label = item.name === null ? [] : [`aria-label="${escapeXml(item.name)}"`];
   if (item.shape.kind === 'picture') {
     const { width, height, pictureId, crop } = item.shape;
@@ -89,58 +87,8 @@ function dataUrl(bytes: Uint8Array): string {
   return `data:image/${bytes[0] === 0xff ? 'jpeg' : 'png'};base64,${btoa(binary)}`;
 }
 
-/** How wide lines of small pictures are on the screen, whatever they are drawn of; and the edges of areas, in pixels. */
-const linePx = 1.5;
-const areaEdgePx = 0.5;
-
-/**
- * A small picture of a job as it will burn, for cards and lists: items in their operation's colour,
- * lines thinned to what shows at that size, and as wide on the screen however large the picture is shown.
- *
- * @param thumbnails the pictures in it, by their ids; of one that is missing only its frame is drawn
- * @param view what to show, in bed mm
- * @param detail how far lines may stray, in mm
- */
-export function writePicture(
-  drawing: Drawing,
-  meaning: Meaning,
-  thumbnails: Outgoing['pictures'],
-  view: Box,
-  detail: number,
-): string {
-  const operations = new Map<string, Operation>();
-  for (const { id, operation } of meaning.layers) {
-    for (const { item } of meaning.placed.get(id) ?? []) operations.set(item.id, operation);
-  }
-  const width = view.maxX - view.minX;
-  const lines = drawing.items
-    .filter(({ hidden }) => !hidden)
-    .map((item) => {
-      if (item.shape.kind === 'picture' && thumbnails.has(item.shape.pictureId)) return elementFor(item, thumbnails);
-      const operation = operations.get(item.id);
-      const colour = operation ? operationOf(operation).colour : '#9A9A92';
-      const isArea = operation && fillsAreas(operation);
-      const look = isArea ? `fill="${colour}" fill-rule="evenodd"` : 'fill="none"';
-      const line = `stroke="${colour}" stroke-width="${isArea ? areaEdgePx : linePx}" vector-effect="non-scaling-stroke"`;
-      return `<path d="${thinnedData(item, detail)}" ${look} ${line}/>`;
-    });
-  return [page(width, view.maxY - view.minY, view), ...lines, '</svg>'].join('\n');
-}
-
-function thinnedData(item: Item, detail: number): string {
-  return polylinesOf(item)
-    .map((line) => {
-      const points = simplifyPolyline(line.points, detail);
-      let data = '';
-      for (let i = 0; i < points.length; i += 2) {
-        data += `${i === 0 ? 'M' : 'L'}${points[i].toFixed(2)} ${points[i + 1].toFixed(2)}`;
-      }
-      return line.closed ? `${data}Z` : data;
-    })
-    .join('');
-}
-
-function page(widthMm: number, heightMm: number, view: Box, unit: FileUnit = 'mm'): string {
+/** The first tag of a page of such a size that shows a part of the bed. */
+export function page(widthMm: number, heightMm: number, view: Box, unit: FileUnit = 'mm'): string {
   const said = (mm: number) => `${mm / mmPerFileUnit[unit]}${unit}`;
   const viewBox = [view.minX, view.minY, view.maxX - view.minX, view.maxY - view.minY].join(' ');
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${said(widthMm)}" height="${said(heightMm)}" viewBox="${viewBox}">`;
