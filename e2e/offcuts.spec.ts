@@ -74,6 +74,28 @@ test('forty tags are packed onto an offcut and a new sheet, and burnt in a run e
   expect((await stockOf(page, material)).map(({ id, count }) => [id, count])).toEqual([['whole', 4]]);
 });
 
+test('of a sheet that a cut parts, both parts are kept', async ({ page }) => {
+  const material = await stocked(page, 'Felt cut in two', [
+    { id: 'whole', width: 300, height: 200, count: 1, price: null },
+  ]);
+  await newJob(page, 'In two', svg('<path d="M100 0V200" fill="none" stroke="#D0481E" stroke-width="0.1"/>'));
+  await openStage(page, 'Recipe');
+  await choose(page, 'Material', /Felt cut in two/);
+  await openStage(page, 'Burn');
+  await burn(page, 1);
+  const parts = page.getByRole('radiogroup', { name: 'What is left' }).getByRole('radio');
+  await page.getByRole('button', { name: 'keep the offcut' }).click();
+  await page.getByLabel('You are').fill('Ines Varga');
+  await expect(parts).toHaveText([/^199\.\d+ × 200/, /^99\.\d+ × 200/, /A rectangle that I cut/]);
+  await page.getByRole('button', { name: 'Keep the offcut', exact: true }).click();
+  await page.getByRole('button', { name: 'keep another offcut' }).click();
+  await expect(parts).toHaveText([/^99\.\d+ × 200/, /A rectangle that I cut/]);
+  await page.getByRole('button', { name: 'Keep the offcut', exact: true }).click();
+  await expect(page.getByTestId('taken-sheet')).toContainText(/offcut kept, 199\.\d+ × .*; offcut kept, 99\.\d+ × /);
+  const kept = (await stockOf(page, material)).filter((entry) => entry.offcut);
+  expect(kept.map(({ width }) => Math.round(width)).sort()).toEqual([100, 200]);
+});
+
 test('an offcut is kept with its outline, shown in the book, and packed by the next job', async ({ page }) => {
   const material = await stocked(page, 'Felt with a hole', [
     { id: 'whole', width: 300, height: 200, count: 2, price: null },

@@ -73,6 +73,7 @@ const run = (id: string, sequence: number, startedAt: string) => ({
   doneLine: 9,
   plannedS: 1,
   machineS: 1,
+  taken: JSON.stringify([{ sheetId: 's', keptOffcut: { width: 20, height: 30 } }, { sheetId: 't' }]),
 });
 
 function columnsOf(database: Database.Database, table: string): string[] {
@@ -131,6 +132,10 @@ describe.each(forms.map((form) => [form.migrations.at(-1)?.name ?? '', form] as 
       { id: 'j', changed: 1, deletedAt: null },
     ]);
     expect(after.prepare('SELECT * FROM drawing_pictures').all()).toEqual([{ drawingHash: 'h', pictureId: picture }]);
+    if (form.statements.some((statement) => /\btaken\b/.test(statement))) {
+      const { taken } = after.prepare('SELECT taken FROM runs').get() as { taken: string };
+      expect(JSON.parse(taken)).toEqual([{ sheetId: 's', keptOffcuts: [{ width: 20, height: 30 }] }, { sheetId: 't' }]);
+    }
     const recipe = after.prepare('SELECT settings FROM recipes').get() as { settings: string };
     expect(JSON.parse(recipe.settings)).toMatchObject({
       powerPercent: 62.5,

@@ -209,8 +209,22 @@ describe('a sheet that was taken', () => {
     expect(stock()).toHaveLength(1);
     expect(await bench.write('keepOffcut', id, wish(400, 600))).toEqual({ done: undefined });
     expect(stock()).toContainEqual(expect.objectContaining({ width: 400, height: 600, count: 1, offcut: true }));
-    expect(taken(id)[0].keptOffcut).toEqual({ width: 400, height: 600 });
+    expect(taken(id)[0].keptOffcuts).toEqual([{ width: 400, height: 600 }]);
     expect(taken(id)).toHaveLength(1);
+  });
+
+  test('gives several offcuts, which are together no larger than it is', async () => {
+    const id = await begin(fresh());
+    await end(id);
+    const parts = [wish(600, 200), { ...wish(300, 200), outline: [[0, 0, 300, 0, 0, 200]] }, wish(100, 200)];
+    for (const part of parts) expect(await bench.write('keepOffcut', id, part)).toEqual({ done: undefined });
+    expect(taken(id)[0].keptOffcuts).toEqual(parts.map(({ sheetId, by, ...kept }) => kept));
+    expect(stock().filter(({ offcut }) => offcut)).toHaveLength(3);
+    // 600 × 400 less what was kept are 70,000 mm².
+    expect(await bench.write('keepOffcut', id, wish(354, 198))).toMatchObject({
+      refused: { code: 'offcut-too-large', message: 'The offcuts of a sheet are together no larger than it is.' },
+    });
+    expect(await bench.write('keepOffcut', id, wish(350, 200))).toEqual({ done: undefined });
   });
 
   test('gives an offcut of any outline; one that is used up and put back has it still', async () => {
@@ -230,7 +244,7 @@ describe('a sheet that was taken', () => {
     });
     expect(stock()).toHaveLength(1);
     expect(await bench.write('keepOffcut', id, { ...wish(300, 200), outline })).toEqual({ done: undefined });
-    expect(taken(id)[0].keptOffcut).toEqual({ width: 300, height: 200, outline });
+    expect(taken(id)[0].keptOffcuts).toEqual([{ width: 300, height: 200, outline }]);
     const offcut = stock().find((entry) => entry.offcut);
     expect(offcut).toMatchObject({ width: 300, height: 200, count: 1, outline });
 

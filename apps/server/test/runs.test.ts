@@ -179,7 +179,7 @@ describe('stock', () => {
       stack.ask<RunAnswer & ErrorAnswer>('POST', `/api/runs/${first.id}/stock/offcuts`, { by, sheetId, ...size });
     expect((await keep({ width: 5000, height: 10 })).body.error.message).toContain('no larger than the sheet');
     expect((await keep({ width: 100, height: 0 })).status).toBe(400);
-    expect((await keep({ width: 100, height: 80 })).body.taken[0].keptOffcut).toEqual({ width: 100, height: 80 });
+    expect((await keep({ width: 100, height: 80 })).body.taken[0].keptOffcuts).toEqual([{ width: 100, height: 80 }]);
     expect(await counts()).toEqual([
       [width, 2, false],
       [100, 1, true],

@@ -147,8 +147,8 @@ export interface TakenSheet {
   outline?: number[][];
   /** It was not used up after all. */
   putBack?: boolean;
-  /** What was left of it, and was kept. */
-  keptOffcut?: { width: number; height: number; outline?: number[][] };
+  /** What was left of it, and was kept: the parts that it fell in. */
+  keptOffcuts?: { width: number; height: number; outline?: number[][] }[];
 }
 
 class OfRunsSheetDto {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { OffcutDto, RunStatus, TakenSheet } from '@lambent/contracts';
-import type { Sheet } from '@lambent/core/document';
+import { outlineArea, type Sheet } from '@lambent/core/document';
 import { addOffcut, outlineFault, putSheetBack, type StockedSheet, stockOf, takeSheet } from '@lambent/core/recipes';
 import { MaterialEntity } from '../book/book.entities.ts';
 import { changeStock } from '../book/book.writes.ts';
@@ -102,7 +102,11 @@ export async function putBackSheet(writing: Writing, runId: string, sheetId: str
   });
 }
 
-/** Keeps what is left of a sheet. @throws PlainError 400 where it is larger than that, or has no proper outline, 404 where the run took none */
+/**
+ * Keeps what is left of a sheet, or another part of it.
+ * @throws PlainError 400 where it is larger than that, with those that were kept before or by itself, or has no proper outline;
+ * 404 where the run took none
+ */
 export async function keepOffcut(
   writing: Writing,
   runId: string,
@@ -120,8 +124,11 @@ export async function keepOffcut(
       );
     }
     const kept = { width, height, ...(outline ? { outline } : {}) };
-    await changeStock(writing, by, sheet.materialId, (all) => addOffcut(all, { id: randomUUID(), ...kept }));
-    return { ...sheet, keptOffcut: kept };
+    const all = [...(sheet.keptOffcuts ?? []), kept];
+    if (all.reduce((sum, each) => sum + outlineArea(each), 0) > outlineArea(sheet) + 1)
+      throw new PlainError(400, 'offcut-too-large', 'The offcuts of a sheet are together no larger than it is.');
+    await changeStock(writing, by, sheet.materialId, (stock) => addOffcut(stock, { id: randomUUID(), ...kept }));
+    return { ...sheet, keptOffcuts: all };
   });
 }
 

@@ -53,7 +53,7 @@ export { isOnSheetOf, sheetsInRun, sheetsOnBed } from './run-sheets.ts';
 export { type FollowingShape, isFollowing, type Shape, type TextSetting } from './shape.ts';
 export { isOutlineUnknown, knowOutline, outlineOf, rectangleOf, sharpOutlineOf, verbsIn } from './shapes.ts';
 export { type Sheet, sheetBox, sheetCorners, sheetFrame, sheetSafeBox, sheetUnder } from './sheet.ts';
-export { type SheetShape, sheetOutline, sheetWithin, voidsOutline } from './sheet-outline.ts';
+export { outlineArea, type SheetShape, sheetOutline, sheetWithin, voidsOutline } from './sheet-outline.ts';
 export { type BoltTie, boltRooms, type FitName, type FitTie, fitNames, type PartTie } from './ties.ts';
 export type { Tone, TonePoint } from './tone.ts';
 export { type TraceSettings, usualByColour, usualTraceSettings } from './traced.ts';

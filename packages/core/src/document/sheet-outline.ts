@@ -1,4 +1,12 @@
-import { type Area, areaOf, growArea, pathOfArea, subtractAreas, uniteAreas } from '../geometry/areas/area.ts';
+import {
+  type Area,
+  areaOf,
+  growArea,
+  pathOfArea,
+  sizeOfArea,
+  subtractAreas,
+  uniteAreas,
+} from '../geometry/areas/area.ts';
 import { pathOfRings, ringsOfArea } from '../geometry/areas/rings.ts';
 import { emptyPath, type Path } from '../geometry/paths/path.ts';
 import { Mismatch, such, type ValueOf } from '../schema/schema.ts';
@@ -41,6 +49,11 @@ export function ringsOf(path: Path): Rings {
 /** A sheet's outline with its holes, in its own frame, to be filled by the even-odd rule. */
 export function sheetOutline({ width, height, outline }: SheetShape): Path {
   return pathOfRings(outline ?? [[0, 0, width, 0, width, height, 0, height]]);
+}
+
+/** How large a sheet is by its outline, without its holes, in mm². */
+export function outlineArea(sheet: SheetShape): number {
+  return sizeOfArea(areaOf(sheetOutline(sheet), 'evenodd'));
 }
 
 /** What is worked out of a sheet, kept with the very rings that it was worked out from. */

@@ -1,13 +1,12 @@
 import { type Item, pathOf } from '../document/item.ts';
 import { type Sheet, sheetFrame, sheetUnder } from '../document/sheet.ts';
-import { type Rings, ringsOf, sheetOutline, sheetVoids } from '../document/sheet-outline.ts';
+import { outlineArea, type Rings, ringsOf, sheetOutline, sheetVoids } from '../document/sheet-outline.ts';
 import {
   type Area,
   areaOf,
   boxArea,
   growArea,
   linesOfArea,
-  sizeOfArea,
   strokeArea,
   subtractAreas,
   uniteAreas,
@@ -95,9 +94,5 @@ function partsOf(area: Area): Offcut[] {
       if (width < leastSide || height < leastSide) return [];
       return [{ width, height, outline: ringsOf(transformPath(path, translation(-minX, -minY))) }];
     })
-    .toSorted((a, b) => areaOfOutline(b) - areaOfOutline(a));
-}
-
-function areaOfOutline({ outline }: Offcut): number {
-  return sizeOfArea(areaOf(pathOfRings(outline), 'evenodd'));
+    .toSorted((a, b) => outlineArea(b) - outlineArea(a));
 }

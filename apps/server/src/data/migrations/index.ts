@@ -2,6 +2,7 @@ import { BurntPictures1764600000000 } from './burnt-pictures.migration.ts';
 import { FilesTables1764100000000 } from './files-tables.migration.ts';
 import { FirstTables1764000000000 } from './first-tables.migration.ts';
 import { JobRuns1764200000000 } from './job-runs.migration.ts';
+import { KeptOffcuts1765600000000 } from './kept-offcuts.migration.ts';
 import { MachineBeams1765300000000 } from './machine-beams.migration.ts';
 import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { MaterialLeast1765000000000 } from './material-least.migration.ts';
@@ -33,4 +34,5 @@ export const migrations = [
   MachineBeams1765300000000,
   RunBasis1765400000000,
   TimingCards1765500000000,
+  KeptOffcuts1765600000000,
 ];

@@ -47,7 +47,8 @@ function KeepOffcut({ runId, sheet, send, leave }: Props) {
   const prepared = useBench((state) => state.prepared);
   const [parts] = useState(() => {
     const laid = prepared.job.sheets.find(({ id }) => id === sheet.sheetId);
-    return laid ? offcutsLeft(prepared, laid) : [];
+    const kept = sheet.keptOffcuts ?? [];
+    return laid ? offcutsLeft(prepared, laid).filter((left) => !kept.some((each) => isSame(asKept(left), each))) : [];
   });
   const [part, setPart] = useState<Offcut | null>(parts[0] ?? null);
   const { control, handleSubmit } = useCheckedForm(OffcutDto, {
@@ -92,12 +93,19 @@ const choiceLook =
   'flex cursor-pointer flex-col items-center gap-1 rounded-lg border border-line bg-raised p-1.5 text-[12px] data-checked:border-petrol data-checked:bg-petrol/10';
 
 /** An offcut as it is sent: of a plain rectangle, its size says it all. */
-function asKept({ width, height, outline }: Offcut): Pick<OffcutDto, 'width' | 'height' | 'outline'> {
+function asKept({ width, height, outline }: Offcut): Kept {
   const isRectangle =
     outline.length === 1 &&
     outline[0].length === 8 &&
     outline[0].every((mm, i) => isAtEnd(mm, i % 2 === 0 ? width : height));
   return { width, height, ...(isRectangle ? {} : { outline: outline.map((ring) => [...ring]) }) };
+}
+
+type Kept = Pick<OffcutDto, 'width' | 'height' | 'outline'>;
+
+function isSame(one: Kept, other: Kept): boolean {
+  const said = ({ width, height, outline = [] }: Kept) => JSON.stringify([width, height, outline]);
+  return said(one) === said(other);
 }
 
 function isAtEnd(mm: number, end: number): boolean {

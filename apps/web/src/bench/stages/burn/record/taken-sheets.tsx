@@ -1,6 +1,6 @@
 import type { RunAnswer, TakenSheet } from '@lambent/contracts';
 import { useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { Fragment, lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
 import { api, sentenceOf } from '../../../../api.ts';
 import { takeRun } from '../../../../stores/live.ts';
@@ -33,7 +33,7 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
   const said = (width: number, height: number) =>
     `${formatLength(width, unit, { bare: true })} × ${formatLength(height, unit)}`;
   const name = material?.name ?? t('a material that is gone');
-  const kept = sheet.keptOffcut;
+  const kept = sheet.keptOffcuts ?? [];
   const send = async (author: string, ask: () => Promise<RunAnswer>) => {
     setWho(author);
     try {
@@ -56,14 +56,14 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
             ? t('Burnt on a sheet of ')
             : t('Taken from stock: {{offcut}} of ', { offcut: sheet.offcut ? t('an offcut') : t('a sheet') })}
         {lowered(name)}, <span className="figures">{said(sheet.width, sheet.height)}</span>
-        {kept && (
-          <>
-            {t('; offcut kept,')} <span className="figures">{said(kept.width, kept.height)}</span>
-            {kept.outline && (
-              <OutlinePicture shape={{ ...kept, outline: kept.outline }} className="ml-1 inline-block h-6 w-8" />
+        {kept.map((offcut, i) => (
+          <Fragment key={i}>
+            {t('; offcut kept,')} <span className="figures">{said(offcut.width, offcut.height)}</span>
+            {offcut.outline && (
+              <OutlinePicture shape={{ ...offcut, outline: offcut.outline }} className="ml-1 inline-block h-6 w-8" />
             )}
-          </>
-        )}
+          </Fragment>
+        ))}
       </p>
       {doing === null ? (
         <p className="flex gap-3">
@@ -77,9 +77,9 @@ function Taken({ run, sheet }: { run: RunAnswer; sheet: TakenSheet }) {
               {t('put it back')}
             </button>
           )}
-          {!kept && !sheet.putBack && (
+          {!sheet.putBack && (
             <button type="button" className="font-semibold text-petrol underline" onClick={() => setDoing('offcut')}>
-              {t('keep the offcut')}
+              {kept.length === 0 ? t('keep the offcut') : t('keep another offcut')}
             </button>
           )}
         </p>
