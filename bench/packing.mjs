@@ -228,7 +228,7 @@ export async function benchPacking(only) {
       const counts = [1, 2].map((workers) => Array.from({ length: workers }, (_, i) => i + 1));
       const sums = [];
       for (const seeds of counts) {
-        const all = await Promise.all(seeds.map((seed) => inWorker('cut', [kind, 20], seed, 8000)));
+        const all = await Promise.all(seeds.map((seed) => inWorker('cut', [kind, 20], seed, seconds * 1000)));
         sums.push(all.reduce((sum, one) => sum + one.tries / one.tookMs, 0));
       }
       tries.push({ kind, one: 1000 * sums[0], two: 1000 * sums[1], ratio: sums[1] / sums[0] });

@@ -32,3 +32,12 @@ test.each(['interface', 'core'])(
     expect(plain.filter(([, text]) => text.trim() === '')).toEqual([]);
   },
 );
+
+/** Orders to one whom one knows well, in the forms that are no other word besides. */
+const familiar =
+  /\b(nimm|mach|lass|schreib|bring|lege|wähle|zeichne|speichere|sieh|klicke|tippe|gib|rücke|kürze|kopiere|verschiebe|lösche|prüfe|öffne|du|dir|dich|dein\w*)\b/i;
+
+test('German speaks to everybody as “Sie”', () => {
+  const german = Object.values(read('de')).flatMap((sentences) => Object.values(sentences));
+  expect(german.filter((sentence) => familiar.test(sentence))).toEqual([]);
+});

@@ -141,6 +141,16 @@ describe('copies', () => {
     widen(16);
     expect(widths()).toEqual([16, 20, 30, 14]);
   });
+
+  test('more copies than a drawing can hold are not made, and nothing is changed', () => {
+    const { actions, ids } = three();
+    actions.select(ids);
+    const before = jobOf(actions.get());
+    const { selection } = actions.get();
+    addCopies(actions, 'copies', Array(70_000).fill(translation(1, 0)));
+    expect(jobOf(actions.get())).toBe(before);
+    expect(actions.get().selection).toBe(selection);
+  });
 });
 
 describe('mirrored', () => {

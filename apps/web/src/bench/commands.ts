@@ -6,6 +6,7 @@ import {
   knowOutline,
   type Shape,
   sheetBox,
+  tooMuchWithCopies,
   verbsIn,
 } from '@lambent/core/document';
 import {
@@ -49,7 +50,8 @@ import { work } from '../workers/work.ts';
 import { newId } from './new-id.ts';
 import type { BenchActions, BenchState } from './state/bench-state.ts';
 import { jobOf, machineOf } from './state/document.ts';
-import { selectionBox } from './state/hand.ts';
+import { selectedItems, selectionBox } from './state/hand.ts';
+import { sayTooMuch } from './state/say-refused.ts';
 
 /*
  * What can be done with the selection, by a key or a button: core's edits, with names for undo.
@@ -87,6 +89,12 @@ export function addCopies(
   all = false,
 ): void {
   const { selection } = actions.get();
+  const { items } = jobOf(actions.get()).drawing;
+  const tooMuch = tooMuchWithCopies(items, selectedItems(actions.get()), maps.length);
+  if (tooMuch) {
+    sayTooMuch(tooMuch);
+    return;
+  }
   const { job, copies } = copyItems(jobOf(actions.get()), selection, maps, newId, links);
   if (!actions.edit(name, () => job)) return;
   if (copies.length > 0) actions.select(all ? [...selection, ...copies.flat()] : copies[copies.length - 1]);

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Matrix } from '../geometry/paths/matrix.ts';
 import { cubicAt, PathBuilder, pathBounds } from '../geometry/paths/path.ts';
-import { mostItems, mostVerbs, tooMuchOf, verbsOf } from './drawing-size.ts';
+import { mostItems, mostVerbs, tooMuchOf, tooMuchWithCopies, verbsOf } from './drawing-size.ts';
 import { boundsOf, type Item, pathOf, unpainted } from './item.ts';
 import { newJob } from './job.ts';
 import { jobFromJson, jobToJson } from './json.ts';
@@ -29,6 +29,16 @@ describe('how much a drawing may hold', () => {
     const items = Array.from({ length: mostItems }, () => ({ shape: pathOfVerbs(0) }));
     expect(tooMuchOf(items)).toBeNull();
     expect(tooMuchOf([...items, items[0]])).toBe('holds 200,001 items; Lambent takes up to 200,000');
+  });
+
+  test('copies are counted before they are made', () => {
+    const [small, large] = [{ shape: pathOfVerbs(10) }, { shape: pathOfVerbs(1000) }];
+    expect(tooMuchWithCopies([small], [small], mostItems - 1)).toContain('lines and curves');
+    expect(tooMuchWithCopies([small], [small], mostItems)).toBe('holds 200,001 items; Lambent takes up to 200,000');
+    expect(tooMuchWithCopies([large, small], [large], 998)).toBeNull();
+    expect(tooMuchWithCopies([large, small], [large], 1000)).toBe(
+      'holds 1,001,010 lines and curves; Lambent takes up to 1,000,000',
+    );
   });
 
   test('a stored drawing that holds more is not read', () => {

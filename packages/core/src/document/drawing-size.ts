@@ -12,10 +12,24 @@ const thousands = (count: number) => count.toLocaleString('en');
  * @returns for example `holds 2,000,000 lines and curves; Lambent takes up to 1,000,000`
  */
 export function tooMuchOf(items: readonly Pick<Item, 'shape'>[]): string | null {
-  if (items.length > mostItems) {
-    return `holds ${thousands(items.length)} items; Lambent takes up to ${thousands(mostItems)}`;
-  }
-  const verbs = verbsOf(items);
+  return items.length > mostItems ? tooManyItems(items.length) : tooManyVerbs(verbsOf(items));
+}
+
+/** The same of a drawing with so many copies of some of its items, before they are made. */
+export function tooMuchWithCopies(
+  items: readonly Pick<Item, 'shape'>[],
+  copied: readonly Pick<Item, 'shape'>[],
+  copies: number,
+): string | null {
+  const count = items.length + copies * copied.length;
+  return count > mostItems ? tooManyItems(count) : tooManyVerbs(verbsOf(items) + copies * verbsOf(copied));
+}
+
+function tooManyItems(count: number): string {
+  return `holds ${thousands(count)} items; Lambent takes up to ${thousands(mostItems)}`;
+}
+
+function tooManyVerbs(verbs: number): string | null {
   if (verbs <= mostVerbs) return null;
   return `holds ${thousands(verbs)} lines and curves; Lambent takes up to ${thousands(mostVerbs)}`;
 }

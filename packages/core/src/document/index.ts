@@ -23,7 +23,7 @@ export {
   placeDimension,
   pointOfEnd,
 } from './dimension.ts';
-export { tooMuchOf, verbsOf } from './drawing-size.ts';
+export { tooMuchOf, tooMuchWithCopies, verbsOf } from './drawing-size.ts';
 export {
   type Anchor,
   anchorPoint,

@@ -61,12 +61,7 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
   const { ids, keepsGroups, count, further, isOneCut, ...how } = choices;
   const { all, edges } = burntOf(prepared);
   const materialId = packedMaterial(job, ids);
-  const isOneMaterial = job.sheets.every((sheet) => sheet.materialId === materialId);
-  const isOnOther = (item: Item) => {
-    if (isOneMaterial) return false;
-    const sheet = sheetUnder(job.sheets, item);
-    return sheet !== null && sheet.materialId !== materialId;
-  };
+  const isOnOther = isOnOtherStock(job, materialId);
   const isMoved = (item: Item) => ids.has(item.id) && !item.locked && !isOnOther(item);
   const { pieces, loose } = drawnPieces(all.filter(isMoved), edges, ({ groupId }) => (keepsGroups ? groupId : null));
   const rest = drawnPieces(all.filter((item) => !isMoved(item)));
@@ -84,6 +79,15 @@ export function packOfJob(prepared: PreparedJob, choices: JobPackChoices): JobPa
     cutOnce: isOneCut
       ? meaning.layers.filter(({ id, operation }) => separates(operation) && isCut(id)).map(({ id }) => id)
       : [],
+  };
+}
+
+/** Whether an item lies on a sheet of another material. */
+function isOnOtherStock({ sheets }: Pick<JobDocument, 'sheets'>, materialId: string | null): (item: Item) => boolean {
+  if (sheets.every((sheet) => sheet.materialId === materialId)) return () => false;
+  return (item) => {
+    const sheet = sheetUnder(sheets, item);
+    return sheet !== null && sheet.materialId !== materialId;
   };
 }
 
@@ -161,11 +165,8 @@ export function packOfDesign(prepared: PreparedJob, choices: DesignPackChoices):
   const items = job.drawing.items.filter(({ id, hidden }) => design.has(id) && !hidden);
   const drawn = drawnPieces(items, edges, () => 'design').pieces[0];
   const outline = drawn?.outline ?? rectangle(boundsOfAll(items));
-  const stays = all.filter((item) => {
-    if (design.has(item.id) || earlier.has(item.id)) return false;
-    const sheet = sheetUnder(job.sheets, item);
-    return sheet === null || sheet.materialId === materialId;
-  });
+  const isOnOther = isOnOtherStock(job, materialId);
+  const stays = all.filter((item) => !design.has(item.id) && !earlier.has(item.id) && !isOnOther(item));
   const { targets, sheets } = ontoSheets(job, materialId, drawnPieces(stays), further);
   return {
     wish: { pieces: [{ id: '0', outline, count }], sheets, ...how, mirror: false, fillsHoles: false },

@@ -12,16 +12,26 @@ import { polylineContains } from '../geometry/paths/flatten.ts';
 import { distanceToLines } from '../geometry/questions/distance.ts';
 import { itemsNear } from './nearby.ts';
 
+const none: ReadonlySet<string> = new Set();
+
 /**
  * What lies at a point of the bed: the item whose line is nearest within `reach` mm, else the smallest
  * item that encloses the point; of equals the one in front. Null when there is none. Hidden and locked items are passed over.
+ *
+ * @param passedOver items that are passed over too, by id
  */
-export function itemAt(drawing: Drawing, x: number, y: number, reach: number): Item | null {
+export function itemAt(
+  drawing: Drawing,
+  x: number,
+  y: number,
+  reach: number,
+  passedOver: ReadonlySet<string> = none,
+): Item | null {
   let nearest: { item: Item; distance: number } | null = null;
   let smallest: { item: Item; size: number } | null = null;
   const near = itemsNear(drawing, growBox({ minX: x, minY: y, maxX: x, maxY: y }, reach));
   for (const item of near.reverse()) {
-    if (item.hidden || item.locked) continue;
+    if (item.hidden || item.locked || passedOver.has(item.id)) continue;
     const bounds = boundsOf(item);
     const lines = polylinesOf(item);
     const distance = distanceToLines(lines, x, y);
@@ -37,9 +47,11 @@ export function itemAt(drawing: Drawing, x: number, y: number, reach: number): I
   return nearest?.item ?? smallest?.item ?? null;
 }
 
-/** The items that lie in a box whole. */
-export function itemsWithin(drawing: Drawing, box: Box): Item[] {
-  return itemsNear(drawing, box).filter((item) => !item.hidden && !item.locked && boxContains(box, boundsOf(item)));
+/** The items that lie in a box whole. @param passedOver items that are passed over, by id, as hidden and locked ones are */
+export function itemsWithin(drawing: Drawing, box: Box, passedOver: ReadonlySet<string> = none): Item[] {
+  return itemsNear(drawing, box).filter(
+    (item) => !item.hidden && !item.locked && !passedOver.has(item.id) && boxContains(box, boundsOf(item)),
+  );
 }
 
 /**

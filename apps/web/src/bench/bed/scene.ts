@@ -3,7 +3,7 @@ import { boundsOf, type Item, isOnSheetOf, pathOf } from '@lambent/core/document
 import { type Box, type Path, Verb } from '@lambent/core/geometry';
 import { engravesAreas, type Operation } from '@lambent/core/operations';
 import { engravedFills, engravedPath, hasOwnFill, type PreparedJob, type PreparedLayer } from '@lambent/core/plan';
-import { otherFillings } from '@lambent/core/rows';
+import { otherFillingsIn } from '../state/fillings.ts';
 
 /** An item ready to be drawn: its outline for the canvas, and the operation that it is drawn as. */
 export interface SceneItem {
@@ -80,9 +80,9 @@ export function sceneOf(prepared: PreparedJob, asBurnt: boolean): Scene {
 }
 
 /** What is shown faintly, by id: what is parked, and what other runs fill the same places with. */
-function asideOf({ job, run, parked }: PreparedJob): ReadonlySet<string> {
-  const others = otherFillings(job, run);
-  return others.size === 0 ? parked : new Set([...parked, ...others]);
+function asideOf(prepared: PreparedJob): ReadonlySet<string> {
+  const others = otherFillingsIn(prepared);
+  return others.size === 0 ? prepared.parked : new Set([...prepared.parked, ...others]);
 }
 
 /** The last scene of items as they are drawn, with no layer's fill among them. */

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { checkJob } from '@lambent/core/checks';
+import type { JobDocument } from '@lambent/core/document';
 import { assignPaint, moveItems, removeItems, setMachine, switchLayer } from '@lambent/core/edits';
 import { planJob } from '@lambent/core/plan';
 import { benchWith, shop, square } from '../fixtures/bench.ts';
@@ -42,6 +43,18 @@ describe('edits', () => {
     expect([...actions.get().selection]).toEqual(['i2']);
     actions.undo();
     expect([...actions.get().selection]).toEqual(['i2']);
+  });
+
+  test('no edit makes a drawing larger than can be saved', () => {
+    const { actions } = benchWith(square(20, 20, 30));
+    const before = jobOf(actions.get());
+    const filled = (count: number) => (job: JobDocument) => ({
+      ...job,
+      drawing: { ...job.drawing, items: Array(count).fill(job.drawing.items[0]) },
+    });
+    expect(actions.edit('fill', filled(200_001))).toBe(false);
+    expect(jobOf(actions.get())).toBe(before);
+    expect(actions.get().save.kind).toBe('saved');
   });
 
   test('a job is changed by an edit, saved again by undoing it, and stays in conflict until that is settled', () => {

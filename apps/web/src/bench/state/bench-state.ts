@@ -9,7 +9,7 @@ import { type CardState, cardActions, noCard } from './card.ts';
 import { type DocumentNews, type DocumentState, documentActions, jobOf, openedDocument } from './document.ts';
 import { emptyHand, type HandState, handActions, handAfterEdit } from './hand.ts';
 import { nothingPlanned, type PlanState, planActions, planAfter } from './plan.ts';
-import { sayLocked } from './say-locked.ts';
+import { sayLocked, sayTooMuch } from './say-refused.ts';
 import { spacedStore } from './spaced-store.ts';
 import { firstView, type ViewState, viewActions } from './view.ts';
 
@@ -46,11 +46,11 @@ export function benchActions(store: BenchStore) {
     ...(news.kind === 'edited' ? handAfterEdit(get(), news.document) : {}),
     ...planAfter(get(), news),
   });
-  const document = documentActions(
-    get,
-    (fields, news) => setState({ ...fields, ...(news && follow(news)) }),
-    (locked) => sayLocked(locked, () => document.edit('unlock', (job) => lockItems(job, new Set([locked.id]), false))),
-  );
+  const document = documentActions(get, (fields, news) => setState({ ...fields, ...(news && follow(news)) }), {
+    locked: (item) =>
+      sayLocked(item, () => document.edit('unlock', (job) => lockItems(job, new Set([item.id]), false))),
+    tooMuch: sayTooMuch,
+  });
   const hand = handActions(get, setState);
   return {
     get,

@@ -1,4 +1,4 @@
-import type { Item, JobDocument } from '@lambent/core/document';
+import { type Item, type JobDocument, tooMuchOf } from '@lambent/core/document';
 import {
   amend,
   type History,
@@ -112,12 +112,12 @@ export type DocumentNews =
 
 /**
  * @param change changes the job's own fields; news makes the other slices follow in the same step.
- * @param refuse told of an item that is locked, and would have been changed.
+ * @param refuse told why an edit is not made: an item is locked, and would have been changed; or the drawing would be too large.
  */
 export function documentActions(
   get: Read<DocumentState>,
   change: (fields: Partial<DocumentState>, news?: DocumentNews) => void,
-  refuse: (locked: Item) => void,
+  refuse: { readonly locked: (item: Item) => void; readonly tooMuch: (much: string) => void },
 ) {
   const goTo = (history: History<JobDocument>, lastEdit = get().lastEdit) => {
     const document = history.present;
@@ -142,14 +142,22 @@ export function documentActions(
   };
 
   return {
-    /** Makes one edit, under the name that undo will show. @returns whether it was made: what is locked is not edited */
+    /**
+     * Makes one edit, under the name that undo will show.
+     * @returns whether it was made: what is locked is not edited, and no drawing becomes larger than can be kept
+     */
     edit(name: string, make: (job: JobDocument) => JobDocument): boolean {
       const { history } = get();
       const before = history.present;
       const made = make(before);
       const locked = lockedAgainst(before.drawing, made.drawing);
       if (locked) {
-        refuse(locked);
+        refuse.locked(locked);
+        return false;
+      }
+      const tooMuch = made.drawing === before.drawing ? null : tooMuchOf(made.drawing.items);
+      if (tooMuch) {
+        refuse.tooMuch(tooMuch);
         return false;
       }
       const after = followAll(before, made, get().shop.materials);

@@ -8,6 +8,7 @@ import { t } from '../../words/words.ts';
 import { newId } from '../new-id.ts';
 import type { BenchActions } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
+import { otherFillingsIn } from '../state/fillings.ts';
 import { reachOnBed } from '../state/hand.ts';
 
 /** An item as it is drawn here, painted so that the job's key gives it the operation. */
@@ -53,7 +54,7 @@ export function itemUnder(
 ): Item | null {
   const state = actions.get();
   const reach = reachOnBed(state, reachPx);
-  const item = itemAt(jobOf(state).drawing, x, y, reach);
+  const item = itemAt(jobOf(state).drawing, x, y, reach, otherFillingsIn(state.prepared));
   const isThere = item && (part === 'anywhere' || distanceToLines(polylinesOf(item), x, y) <= reach);
   return isThere ? item : null;
 }

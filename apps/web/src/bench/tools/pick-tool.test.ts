@@ -36,6 +36,37 @@ function bench() {
 
 const [outer, inner, single] = ['i2', 'i3', 'i4'];
 
+describe('places that are filled run by run', () => {
+  test('what is taken hold of is what the run at hand burns', () => {
+    const { actions, down, up, move, selected } = bench();
+    // The pair lies at one place: one piece for each of two rows, and a run for each.
+    actions.edit('fill', (job) => {
+      const [group] = job.drawing.groups;
+      const rows = [outer, inner].map((id) => ({ ...group, id: `row ${id}`, row: { listId: 'list', rowId: id } }));
+      const items = job.drawing.items.map((item) =>
+        item.id === single ? item : { ...item, groupId: `row ${item.id}` },
+      );
+      const runs = [outer, inner].map((id) => ({ ...job.runs[0], id: `run ${id}`, only: [id] }));
+      return { ...job, drawing: { ...job.drawing, items, groups: rows }, runs };
+    });
+    const click = () => {
+      down(35, 35);
+      up(35, 35);
+      return selected();
+    };
+    const frame = () => {
+      down(15, 15);
+      move(160, 80);
+      up(160, 80);
+      return selected();
+    };
+    actions.chooseRun(`run ${outer}`);
+    expect([click(), frame()]).toEqual([[outer], [outer, single]]);
+    actions.chooseRun(`run ${inner}`);
+    expect([click(), frame()]).toEqual([[inner], [inner, single]]);
+  });
+});
+
 describe('selecting', () => {
   test('a click takes the group, with Ctrl the item alone, beside everything nothing', () => {
     const { down, up, selected } = bench();

@@ -15,6 +15,7 @@ import { counted } from '../../ui/counted.ts';
 import { t } from '../../words/words.ts';
 import type { BenchActions, BenchState } from '../state/bench-state.ts';
 import { jobOf } from '../state/document.ts';
+import { otherFillingsIn } from '../state/fillings.ts';
 import { reachOnBed, selectionBox } from '../state/hand.ts';
 import { isDrag, itemUnder } from './draw.ts';
 import { dropGuide, guideUnder, movedGuide } from './guides.ts';
@@ -150,7 +151,8 @@ export class PickTool implements Tool {
       dropGuide(actions);
     } else if (doing.kind === 'framing') {
       actions.endDrag();
-      const inside = itemsWithin(jobOf(state).drawing, frameOf(doing.from, bed)).map((item) => item.id);
+      const within = frameOf(doing.from, bed);
+      const inside = itemsWithin(jobOf(state).drawing, within, otherFillingsIn(state.prepared)).map(({ id }) => id);
       actions.select([...doing.keep, ...inside]);
     }
   }

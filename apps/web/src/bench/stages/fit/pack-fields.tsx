@@ -1,12 +1,12 @@
 import type { FurtherSheets, Turning } from '@lambent/core/packing';
 import { Choice } from '../../../ui/choice.tsx';
 import { formatLength } from '../../../ui/figures.ts';
-import { LengthField } from '../../../ui/length-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Tick } from '../../../ui/tick.tsx';
 import { t } from '../../../words/words.ts';
 import { useBench } from '../../context.ts';
 import { unitOf } from '../../state/document.ts';
+import { DistanceField } from './distance-field.tsx';
 import type { Distances } from './use-distances.ts';
 
 /** How the operator packs. */
@@ -63,23 +63,9 @@ export function PackFields({ settings, set, distances, setDistances, kerfMm, fur
             {t('{{kerf}} apart: the kerf', { kerf: formatLength(kerfMm, unit) })}
           </p>
         ) : (
-          <LengthField
-            label={t('Between pieces')}
-            unit={unit}
-            value={distances.gapMm}
-            within={[0, 1000]}
-            layout="stack"
-            commit={(gapMm) => setDistances({ gapMm })}
-          />
+          <DistanceField name="gapMm" distances={distances} setDistances={setDistances} />
         )}
-        <LengthField
-          label={t('To the edge')}
-          unit={unit}
-          value={distances.marginMm}
-          within={[0, 1000]}
-          layout="stack"
-          commit={(marginMm) => setDistances({ marginMm })}
-        />
+        <DistanceField name="marginMm" distances={distances} setDistances={setDistances} />
         {!settings.fits && (
           <NumberField
             label={t('How many of each')}

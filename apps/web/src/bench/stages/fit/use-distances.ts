@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 
 /** How far apart pieces are packed, and from the edge of the sheet, in mm. */
 export interface Distances {
@@ -10,5 +10,6 @@ export interface Distances {
 export function useDistances(usual: Distances): [Distances, (change: Partial<Distances>) => void] {
   const [typed, setTyped] = useState<Partial<Distances>>({});
   const { gapMm = usual.gapMm, marginMm = usual.marginMm } = typed;
-  return [{ gapMm, marginMm }, (change) => setTyped({ ...typed, ...change })];
+  const distances = useMemo(() => ({ gapMm, marginMm }), [gapMm, marginMm]);
+  return [distances, (change) => setTyped({ ...typed, ...change })];
 }

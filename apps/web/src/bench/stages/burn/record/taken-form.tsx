@@ -103,9 +103,9 @@ function asKept({ width, height, outline }: Offcut): Kept {
 
 type Kept = Pick<OffcutDto, 'width' | 'height' | 'outline'>;
 
-function isSame(one: Kept, other: Kept): boolean {
+function isSame(left: Kept, kept: Kept): boolean {
   const said = ({ width, height, outline = [] }: Kept) => JSON.stringify([width, height, outline]);
-  return said(one) === said(other);
+  return said(left) === said(kept);
 }
 
 function isAtEnd(mm: number, end: number): boolean {

@@ -1,4 +1,4 @@
-import { type Item, type RowList, tooMuchOf } from '@lambent/core/document';
+import type { Item, RowList } from '@lambent/core/document';
 import {
   type FurtherSheets,
   furtherSheets,
@@ -9,17 +9,15 @@ import {
 } from '@lambent/core/packing';
 import { artSources, burnsLayersOf, gridOf, groupsOfList, itemsOfGroups, layRows } from '@lambent/core/rows';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
 import { Button } from '../../../../ui/button.tsx';
 import { Choice } from '../../../../ui/choice.tsx';
 import { counted } from '../../../../ui/counted.ts';
 import { Labelled } from '../../../../ui/labelled.tsx';
-import { LengthField } from '../../../../ui/length-field.tsx';
-import { said, t } from '../../../../words/words.ts';
+import { t } from '../../../../words/words.ts';
 import { showSheets } from '../../../bed/showing.ts';
 import { useBench, useBenchActions } from '../../../context.ts';
 import { useKeptSettings } from '../../../kept-settings.ts';
-import { unitOf } from '../../../state/document.ts';
+import { DistanceField } from '../distance-field.tsx';
 import { layingOn } from '../laying-on.ts';
 import { PackResult } from '../pack-result.tsx';
 import { useDistances } from '../use-distances.ts';
@@ -33,7 +31,6 @@ const firstSettings: { arranged: 'rows' | 'packed'; full: 'more' | 'again' } = {
 /** Lays a piece for each row: in rows or packed, on as many sheets and in as many runs as it takes. */
 export function LayRows({ list, design, filled }: { list: RowList; design: readonly Item[]; filled: Filled }) {
   const actions = useBenchActions();
-  const unit = useBench(unitOf);
   const prepared = useBench((state) => state.prepared);
   const materials = useBench((state) => state.shop.materials);
   const [settings, set] = useKeptSettings('list', firstSettings);
@@ -48,7 +45,7 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
     () => (material && !isAgain ? furtherSheets(job, material, machine) : noFurther),
     [job, material, machine, isAgain],
   );
-  const [{ gapMm, marginMm }, setDistances] = useDistances({
+  const [distances, setDistances] = useDistances({
     gapMm: usualGap(prepared),
     marginMm: job.sheets.find((sheet) => sheet.materialId === materialId)?.margin ?? 0,
   });
@@ -65,12 +62,11 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
             earlier: new Set([...itemsOfGroups(job, groupsOfList(job, list.id)), ...sourceIds]),
             materialId,
             count: isAgain ? null : rowCount,
-            gapMm,
-            marginMm,
+            ...distances,
             turning: 'quarter',
             further: { before: [], after: further.whole },
           }),
-    [prepared, job, design, sourceIds, list.id, rowCount, materialId, isAgain, gapMm, marginMm, further],
+    [prepared, job, design, sourceIds, list.id, rowCount, materialId, isAgain, distances, further],
   );
   const grid = useMemo(() => (pack && !isPacked ? gridOf(pack) : null), [pack, isPacked]);
   const { shown, begin, stop, forget } = useShownPacking(isPacked ? pack : null, laidWith);
@@ -83,18 +79,10 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
     const burnsDesign = burnsLayersOf(prepared, new Set([...design.map(({ id }) => id), ...sourceIds]));
     const nameFilling = (filling: number, run: { readonly name: string }) =>
       t('{{run}} {{filling}}', { run: run.name, filling });
-    let tooMuch: string | null = null;
-    actions.edit(t('lay {{rows}}', { rows: counted(rowCount, 'row') }), (now) => {
-      const laid = layRows(now, { list, filled: rows.rows, pack, places, burnsDesign, nameFilling }, laidWith);
-      tooMuch = tooMuchOf(laid.drawing.items);
-      return tooMuch ? now : laid;
-    });
-    if (tooMuch) {
-      toast.error(
-        t('Laid like this, the drawing {{much}}. Take fewer rows, or a simpler design.', { much: said(tooMuch) }),
-      );
-      return;
-    }
+    const isLaid = actions.edit(t('lay {{rows}}', { rows: counted(rowCount, 'row') }), (now) =>
+      layRows(now, { list, filled: rows.rows, pack, places, burnsDesign, nameFilling }, laidWith),
+    );
+    if (!isLaid) return;
     actions.select([]);
     if (places.sheets.some(({ sheet }) => !pack.targets[sheet].isLaid)) showSheets(actions);
   };
@@ -130,22 +118,8 @@ export function LayRows({ list, design, filled }: { list: RowList; design: reado
         />
       </Labelled>
       <div className="grid grid-cols-2 gap-1.5">
-        <LengthField
-          label={t('Between pieces')}
-          unit={unit}
-          value={gapMm}
-          within={[0, 1000]}
-          layout="stack"
-          commit={(mm) => setDistances({ gapMm: mm })}
-        />
-        <LengthField
-          label={t('To the edge')}
-          unit={unit}
-          value={marginMm}
-          within={[0, 1000]}
-          layout="stack"
-          commit={(mm) => setDistances({ marginMm: mm })}
-        />
+        <DistanceField name="gapMm" distances={distances} setDistances={setDistances} />
+        <DistanceField name="marginMm" distances={distances} setDistances={setDistances} />
       </div>
       {shown && <PackResult look={shown} laidWith={laidWith} />}
       {grid && <GridWords places={grid} rows={rowCount} isAgain={isAgain} />}
