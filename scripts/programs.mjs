@@ -22,7 +22,7 @@ const programs = [
 
 /** Native, started as a file of its own, or looked for by NestJS and TypeORM only in case it is there. */
 const stays = [
-  /^(better-sqlite3|piscina|serialport)$/,
+  /^(@node-rs\/argon2|better-sqlite3|piscina|serialport)$/,
   /^@nestjs\/(microservices|websockets)/,
   /^(@fastify\/static|class-transformer\/storage)$/,
   /^(@google-cloud\/spanner|@sap\/hana-client|mongodb|mssql|mysql2?|oracledb|pg|pg-native|pg-query-stream)$/,

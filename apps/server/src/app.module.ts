@@ -12,6 +12,7 @@ import { HealthModule } from './health/health.module.ts';
 import { JobFilesModule } from './job-files/job-files.module.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
 import { MachinesModule } from './machines/machines.module.ts';
+import { PeopleModule } from './people/people.module.ts';
 import { RunsModule } from './runs/runs.module.ts';
 import { SettingsModule } from './settings/settings.module.ts';
 import { ThinningModule } from './thinning/thinning.module.ts';
@@ -22,6 +23,7 @@ import { TimingModule } from './timing/timing.module.ts';
     databaseModule(),
     EventsModule,
     HealthModule,
+    PeopleModule,
     MachinesModule,
     HandModule,
     ColourKeysModule,

@@ -128,7 +128,8 @@ const keptConnectionMs = 65_000;
 
 /** So often a minute one address may ask for what costs much: far more than a person does. */
 const costlyPerMinute = 600;
-const costly = /^\/api\/(jobs\/[^/]+\/(originals|drawings|runs|copies)|pictures\/|fonts|job-files|book\/take-in)/i;
+const costly =
+  /^\/api\/(jobs\/[^/]+\/(originals|drawings|runs|copies)|pictures\/|fonts|job-files|book\/take-in|session$|people\/)/i;
 
 function limitedWork() {
   return rateLimit({

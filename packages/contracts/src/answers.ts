@@ -18,6 +18,7 @@ import type {
   VersionAnswer,
 } from './jobs.ts';
 import type { ConnectionTest, MachineState, MachineUses, SerialPortAnswer, TimingAnswer } from './machines.ts';
+import type { InvitationAnswer, PersonAnswer, SessionAnswer } from './people.ts';
 import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
 import type { BackupFile, Settings } from './settings.ts';
 
@@ -37,6 +38,7 @@ export interface Answers {
   Error: ErrorAnswer;
   Font: FontAnswer;
   Health: HealthAnswer;
+  Invitation: InvitationAnswer;
   Job: JobAnswer;
   JobCard: JobCard;
   JobDocument: JobJson;
@@ -48,11 +50,13 @@ export interface Answers {
   Material: Material;
   NumberFamily: NumberFamily;
   Original: OriginalAnswer;
+  Person: PersonAnswer;
   Report: Report;
   Run: RunAnswer;
   RunBasis: RunBasis;
   SerialPort: SerialPortAnswer;
   ServerEvent: ServerEvent;
+  Session: SessionAnswer;
   Settings: Settings;
   Timing: TimingAnswer;
   Version: VersionAnswer;

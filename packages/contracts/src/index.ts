@@ -8,5 +8,6 @@ export * from './job-files.ts';
 export * from './jobs.ts';
 export * from './machines.ts';
 export * from './materials.ts';
+export * from './people.ts';
 export * from './runs.ts';
 export * from './settings.ts';

@@ -45,11 +45,14 @@ export const nothing: Answer<void> = { status: 204 };
 
 const errors: Record<number, string> = {
   400: 'What was sent cannot be taken; the sentence says why.',
+  401: 'Nobody is signed in, or not by that name and password.',
+  403: 'The person who is signed in may not do this.',
   404: 'There is none.',
   409: 'It does not go with what is there by now; the sentence says what to do.',
   413: 'It is larger than Lambent takes.',
   415: 'It is not a file of the kind that belongs here.',
   422: 'It can be read, but not done.',
+  429: 'It is too soon to try again; the sentence says when.',
 };
 
 /**

@@ -57,6 +57,14 @@ const taken = {
 
 const { name: _, connection: __, isPutAway: ___, ...figures } = wren;
 
+const ines = {
+  id: 'ines',
+  name: 'Ines Varga',
+  role: 'manager',
+  since: '2026-11-27T09:30:00.000Z',
+  leftAt: null,
+} as const;
+
 const noPrices = { currency: '€', setUp: 0, perRun: 0, minimum: 0, rounding: 0, machines: {}, materials: {} };
 
 export const answerExamples: Answers = {
@@ -234,6 +242,9 @@ export const answerExamples: Answers = {
     fromLine: null,
     taken: [taken],
   },
+  Person: ines,
+  Session: { person: ines, hasManager: true },
+  Invitation: { token: 'kP3v…', role: 'member', validUntil: '2026-12-04T09:30:00.000Z' },
   ServerEvent: { type: 'machine', machine: standing },
   Settings: {
     shopName: 'Tern Lane Workshop',
@@ -266,4 +277,5 @@ export const requestExamples = {
   NewMaterialDto: { by: 'Ines Varga', material: plywood },
   KerfDto: kerf,
   OffcutDto: offcut,
+  SignInDto: { name: 'Ines Varga', password: 'a heron on the slip' },
 };

@@ -1,5 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { NextFunction, Request, Response } from 'express';
+import { cookieIn } from './cookies.ts';
 
 const loopback = ['localhost', '127.0.0.1', '[::1]'];
 const cookieName = 'lambent';
@@ -53,7 +54,7 @@ export function judge(knock: Knock, { host, token }: DoorRules): Verdict {
   if (brought !== null && same(brought, token)) return 'token-brought';
   const bearer = /^Bearer (.+)$/.exec(header('authorization') ?? '')?.[1];
   if (bearer !== undefined && same(bearer, token)) return 'pass';
-  const cookie = new RegExp(`(?:^|;\\s*)${cookieName}=([0-9a-f]+)`).exec(header('cookie') ?? '')?.[1];
+  const cookie = cookieIn(header('cookie'), cookieName);
   return cookie !== undefined && same(cookie, cookieFor(token)) ? 'pass' : 'no-token';
 }
 

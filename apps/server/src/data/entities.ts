@@ -4,6 +4,7 @@ import { NumberFamilyEntity } from '../families/number-family.entity.ts';
 import { FontEntity, PictureEntity } from '../files/file.entities.ts';
 import { DrawingEntity, DrawingPictureEntity, JobEntity, OriginalEntity, VersionEntity } from '../jobs/job.entities.ts';
 import { MachineEntity } from '../machines/machine.entity.ts';
+import { InvitationEntity, PersonEntity, SessionEntity } from '../people/people.entities.ts';
 import { BurntPictureEntity, RunEntity } from '../runs/run.entities.ts';
 import { SettingEntity } from '../settings/setting.entity.ts';
 import { TimingCardEntity } from '../timing/timing-card.entity.ts';
@@ -27,4 +28,7 @@ export const entities = [
   RunEntity,
   BurntPictureEntity,
   TimingCardEntity,
+  PersonEntity,
+  SessionEntity,
+  InvitationEntity,
 ];

@@ -5,6 +5,7 @@ import * as files from '../files/files.writes.ts';
 import * as jobFiles from '../job-files/job-files.writes.ts';
 import * as jobs from '../jobs/jobs.writes.ts';
 import * as machines from '../machines/machines.writes.ts';
+import * as people from '../people/people.writes.ts';
 import * as runs from '../runs/runs.writes.ts';
 import * as settings from '../settings/settings.writes.ts';
 import * as shop from '../shop/shop.writes.ts';
@@ -22,6 +23,7 @@ export const writes = {
   ...jobs,
   ...jobFiles,
   ...machines,
+  ...people,
   ...bookWrites,
   ...runs,
   ...files,

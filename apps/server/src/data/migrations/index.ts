@@ -9,6 +9,7 @@ import { MaterialLeast1765000000000 } from './material-least.migration.ts';
 import { MaterialLighter1765100000000 } from './material-lighter.migration.ts';
 import { NumberFamilies1765200000000 } from './number-families.migration.ts';
 import { Owners1764900000000 } from './owners.migration.ts';
+import { People1765700000000 } from './people.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
 import { Reliability1764800000000 } from './reliability.migration.ts';
 import { RunBasis1765400000000 } from './run-basis.migration.ts';
@@ -35,4 +36,5 @@ export const migrations = [
   RunBasis1765400000000,
   TimingCards1765500000000,
   KeptOffcuts1765600000000,
+  People1765700000000,
 ];

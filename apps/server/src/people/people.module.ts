@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { APP_GUARD } from '@nestjs/core';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { DataModule } from '../data/data.module.ts';
+import { AccessGuard } from './access.guard.ts';
+import { PeopleController } from './people.controller.ts';
+import { PersonEntity, SessionEntity } from './people.entities.ts';
+import { PeopleService } from './people.service.ts';
+import { SessionsController } from './sessions.controller.ts';
+
+@Module({
+  imports: [TypeOrmModule.forFeature([PersonEntity, SessionEntity]), DataModule],
+  controllers: [PeopleController, SessionsController],
+  providers: [PeopleService, { provide: APP_GUARD, useClass: AccessGuard }],
+})
+export class PeopleModule {}

@@ -1,0 +1,138 @@
+import type {
+  ChangePersonDto,
+  InvitationAnswer,
+  JoinDto,
+  NewPasswordDto,
+  NewPersonDto,
+  PersonAnswer,
+  Role,
+  SessionAnswer,
+  SignInDto,
+} from '@lambent/contracts';
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import { IsNull, Repository } from 'typeorm';
+import { notFound, PlainError } from '../common/plain-error.ts';
+import { WriteQueue } from '../data/write-queue.ts';
+import { nameKeyOf } from './names.ts';
+import { hashOfPassword, isPassword } from './passwords.ts';
+import { PersonEntity, SessionEntity } from './people.entities.ts';
+import { SignInGate } from './sign-in-gate.ts';
+import { hashOfToken, newToken, sessionMs } from './tokens.ts';
+
+/** So long somebody can join by an invitation. */
+const invitationMs = 7 * 86_400_000;
+/** That a session is in use is noted so often at most. */
+const notedEveryMs = 3_600_000;
+
+/** The people of the shop: who they are, what they may, and where they are signed in. */
+@Injectable()
+export class PeopleService {
+  private readonly gate = new SignInGate();
+
+  constructor(
+    @InjectRepository(PersonEntity) private readonly people: Repository<PersonEntity>,
+    @InjectRepository(SessionEntity) private readonly sessions: Repository<SessionEntity>,
+    private readonly writes: WriteQueue,
+  ) {}
+
+  /** All who are of the shop, or were, by their names. */
+  async list(): Promise<PersonAnswer[]> {
+    return (await this.people.find({ order: { nameKey: 'ASC' } })).map(answerOf);
+  }
+
+  /** @param token what the browser brought; null for none @returns the session with its person; null where nobody is signed in */
+  async sessionOf(token: string | null): Promise<SessionEntity | null> {
+    if (token === null) return null;
+    const tokenHash = hashOfToken(token);
+    const session = await this.sessions.findOne({ where: { tokenHash }, relations: { person: true } });
+    const now = Date.now();
+    if (!session || session.person.leftAt || now - session.usedAt.getTime() > sessionMs) return null;
+    if (now - session.usedAt.getTime() > notedEveryMs) await this.writes.do('useSession', tokenHash, new Date(now));
+    return session;
+  }
+
+  async answer(session: SessionEntity | null): Promise<SessionAnswer> {
+    const hasManager = await this.people.existsBy({ role: 'manager', leftAt: IsNull() });
+    return { person: session && answerOf(session.person), hasManager };
+  }
+
+  /**
+   * Signs somebody in.
+   * @param before the token that the browser had: that session ends
+   * @returns the token of the new session
+   * @throws PlainError 401 where the name or the password is wrong, 429 where it is too soon to try again
+   */
+  async signIn({ name, password }: SignInDto, before: string | null): Promise<string> {
+    const nameKey = nameKeyOf(name);
+    const waitS = Math.ceil(this.gate.waitFor(nameKey, Date.now()) / 1000);
+    if (waitS > 0)
+      throw new PlainError(429, 'wait', `The password was wrong too often. Wait ${waitS} s, and try again.`, { waitS });
+    const person = await this.people.findOneBy({ nameKey, leftAt: IsNull() });
+    if (!(await isPassword(person?.passwordHash ?? null, password)) || !person) {
+      this.gate.isWrong(nameKey, Date.now());
+      throw new PlainError(401, 'wrong-password', 'Nobody of this name has this password.');
+    }
+    this.gate.isRight(nameKey);
+    return this.startSession(person.id, before);
+  }
+
+  /** Makes the first manager, who is signed in at once. @returns the token @throws PlainError 409 where the shop has a manager */
+  async addFirstManager(person: NewPersonDto, before: string | null): Promise<string> {
+    return this.startSession(await this.writes.do('addFirstManager', await hashed(person)), before);
+  }
+
+  /** @throws PlainError 404 where the invitation is none, 409 where the name is taken @returns the token of who joined */
+  async join({ token, ...person }: JoinDto, before: string | null): Promise<string> {
+    const id = await this.writes.do('join', hashOfToken(token), await hashed(person), new Date());
+    return this.startSession(id, before);
+  }
+
+  /** @param inviter the id of who invites */
+  async invite(role: Role, inviter: string): Promise<InvitationAnswer> {
+    const [token, validUntil] = [newToken(), new Date(Date.now() + invitationMs)];
+    await this.writes.do('invite', hashOfToken(token), role, validUntil, inviter);
+    return { token, role, validUntil: validUntil.toISOString() };
+  }
+
+  /** @throws PlainError 404 where there is none, 409 where the shop would have no manager */
+  async change(id: string, change: ChangePersonDto): Promise<PersonAnswer> {
+    await this.writes.do('changePerson', id, { ...change }, new Date());
+    const person = await this.people.findOneBy({ id });
+    if (!person) throw notFound('person');
+    return answerOf(person);
+  }
+
+  /** @throws PlainError 401 where the password that is to go is wrong, 429 where it is too soon to try again */
+  async changePassword({ person, tokenHash }: SessionEntity, { current, next }: NewPasswordDto): Promise<void> {
+    const { nameKey } = person;
+    if (this.gate.waitFor(nameKey, Date.now()) > 0 || !(await isPassword(person.passwordHash, current))) {
+      this.gate.isWrong(nameKey, Date.now());
+      throw new PlainError(401, 'wrong-password', 'That is not your password now. Nothing was changed.');
+    }
+    await this.writes.do('changePassword', person.id, await hashOfPassword(next), tokenHash);
+  }
+
+  async signOut(token: string | null): Promise<void> {
+    if (token !== null) await this.writes.do('endSession', hashOfToken(token));
+  }
+
+  /** Signs somebody out wherever they are signed in. */
+  async signOutEverywhere({ personId }: SessionEntity): Promise<void> {
+    await this.writes.do('endSessionsOf', personId, null);
+  }
+
+  private async startSession(personId: string, before: string | null): Promise<string> {
+    const token = newToken();
+    await this.writes.do('startSession', personId, hashOfToken(token), before && hashOfToken(before), new Date());
+    return token;
+  }
+}
+
+async function hashed({ name, password }: NewPersonDto): Promise<{ name: string; passwordHash: string }> {
+  return { name, passwordHash: await hashOfPassword(password) };
+}
+
+function answerOf({ id, name, role, createdAt, leftAt }: PersonEntity): PersonAnswer {
+  return { id, name, role, since: createdAt.toISOString(), leftAt: leftAt?.toISOString() ?? null };
+}

@@ -1,0 +1,62 @@
+import { NewPasswordDto, type SessionAnswer, SignInDto } from '@lambent/contracts';
+import { Body, Controller, Delete, Get, Post, Put, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import { Describe, nothing, oneOf } from '../api/describe.ts';
+import { CallersSession } from './access.guard.ts';
+import { MayCall } from './may-call.ts';
+import type { SessionEntity } from './people.entities.ts';
+import { PeopleService } from './people.service.ts';
+import { giveToken, takeToken, tokenOf } from './session-cookie.ts';
+
+@ApiTags('people')
+@Controller('api/session')
+export class SessionsController {
+  constructor(private readonly people: PeopleService) {}
+
+  @Get()
+  @MayCall('everybody')
+  @Describe('Who is signed in, by the cookie that is sent', oneOf('Session'))
+  get(@CallersSession() session: SessionEntity | null): Promise<SessionAnswer> {
+    return this.people.answer(session);
+  }
+
+  @Post()
+  @MayCall('everybody')
+  @Describe('Signs in; the answer brings the cookie', oneOf('Session'), 400, 401, 429)
+  async signIn(
+    @Body() who: SignInDto,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SessionAnswer> {
+    const token = await this.people.signIn(who, tokenOf(request));
+    giveToken(request, response, token);
+    return this.people.answer(await this.people.sessionOf(token));
+  }
+
+  @Delete()
+  @MayCall('everybody')
+  @Describe('Signs out', nothing)
+  async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    await this.people.signOut(tokenOf(request));
+    takeToken(response);
+  }
+
+  @Delete('everywhere')
+  @MayCall('member')
+  @Describe('Signs out here and wherever else one is signed in', nothing, 401)
+  async signOutEverywhere(
+    @CallersSession() session: SessionEntity,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    await this.people.signOutEverywhere(session);
+    takeToken(response);
+  }
+
+  @Put('password')
+  @MayCall('member')
+  @Describe('Changes one’s password, and signs out wherever else one is signed in', nothing, 400, 401)
+  changePassword(@CallersSession() session: SessionEntity, @Body() words: NewPasswordDto): Promise<void> {
+    return this.people.changePassword(session, words);
+  }
+}
