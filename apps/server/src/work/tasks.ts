@@ -216,7 +216,6 @@ const cardPx = 900;
 /** A card's picture: what is drawn and the bed around it, as SVG. */
 export async function picture(task: { job: PackedJob; shop: ShopLists }, file: ReadPicture): Promise<string> {
   const job = unpack(task.job);
-  const { meaning, machine } = prepareJob(job, task.shop);
   const thumbnails = await thumbnailsOf(job.drawing, unpacking(file), shippedAssets);
-  return writePicture(job, meaning, machine, thumbnails, cardPx);
+  return writePicture(prepareJob(job, task.shop), thumbnails, cardPx);
 }

@@ -248,13 +248,13 @@ const work = {
     key: ColourKey,
   ): Promise<{ svg: string; undecided: number; change: KeyChange }> {
     const { document: job } = openedFrom(json);
-    const { machine, key: own } = prepareJob(job, shop);
+    const prepared = prepareJob(job, shop);
     const under = deriveMeaning(job, key);
     const thumbnails = await thumbnailsOf(job.drawing, unpacked, assets);
     return {
-      svg: writePicture(job, under, machine, thumbnails, keyPicturePx),
+      svg: writePicture(prepared, thumbnails, keyPicturePx, under),
       undecided: under.undecided.length,
-      change: changeOfKey(job, own, key),
+      change: changeOfKey(job, prepared.key, key),
     };
   },
 

@@ -68,7 +68,6 @@ test('thumbnails are small, look like their pictures, and keep what can be seen 
 
 test('a card’s picture shows pictures where they lie, and the frame of one that is not to be had', async () => {
   const job = jobWith([pictureItem('known', 40, 40), pictureItem('gone', 40, 40)]);
-  const { meaning, machine } = prepareJob(job, shop);
   const thumbnails = await thumbnailsOf(
     job.drawing,
     async (id) => {
@@ -77,7 +76,7 @@ test('a card’s picture shows pictures where they lie, and the frame of one tha
     },
     assets,
   );
-  const written = writePicture(job, meaning, machine, thumbnails, 1000);
+  const written = writePicture(prepareJob(job, shop), thumbnails, 1000);
   const { drawing } = await readDrawingFile(new TextEncoder().encode(written), idFor, testTools);
   expect(drawing.items.map(({ shape }) => shape.kind).sort()).toEqual(['path', 'picture']);
   // They lie at (20, 30), and 4 mm of the bed are shown around them.

@@ -4,8 +4,7 @@ import { prepareJob } from '../../plan/prepare.ts';
 import { writePicture } from './picture.ts';
 
 function pictureOf(job: ReturnType<typeof jobWith>): string {
-  const { meaning, machine } = prepareJob(job, shop);
-  return writePicture(job, meaning, machine, new Map(), 1000);
+  return writePicture(prepareJob(job, shop), new Map(), 1000);
 }
 
 /** The page of a picture: its left and upper edge, width and height, in mm. */
@@ -20,6 +19,12 @@ test('a card’s picture shows what is drawn with a little of the bed around it;
   expect(pageOf(pictureOf(jobWith([item(box(10, 20, 10), 'cut')])))).toEqual([6, 16, 18, 18]);
   const { bedWidth, bedHeight } = shop.machines[0];
   expect(pageOf(pictureOf(jobWith([])))).toEqual([0, 0, bedWidth, bedHeight]);
+});
+
+test('what is parked beside the bed is left out, unless all of it is', () => {
+  const parked = item(box(-80, 20, 30), 'cut', { parked: true });
+  expect(pageOf(pictureOf(jobWith([item(box(10, 20, 10), 'cut'), parked])))).toEqual([6, 16, 18, 18]);
+  expect(pageOf(pictureOf(jobWith([parked])))).toEqual([-84, 16, 38, 38]);
 });
 
 test('of places that are filled run by run it shows the first filling', () => {

@@ -1,10 +1,9 @@
 import type { Meaning } from '../../colours/derive.ts';
 import { boundsOfAll, type Item, polylinesOf } from '../../document/item.ts';
-import type { JobDocument } from '../../document/job.ts';
 import { type Box, boxHeight, boxOf, boxWidth, growBox, isEmpty } from '../../geometry/paths/box.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
-import type { Machine } from '../../machine/machine.ts';
 import { fillsAreas, type Operation, operationOf } from '../../operations/operations.ts';
+import type { PreparedJob } from '../../plan/prepare.ts';
 import { otherFillings } from '../../rows/pieces.ts';
 import type { Outgoing } from '../outgoing.ts';
 import { elementFor, page } from './write.ts';
@@ -17,22 +16,22 @@ const [leastRoom, roomShare] = [4, 0.03];
 
 /**
  * A small picture of a job as it will burn, as SVG, for cards and lists: items in their operation's colour,
- * lines thinned to what shows at that size, and as wide on the screen however large the picture is shown. Of places that are
- * filled run by run, it shows the first filling.
+ * lines thinned to what shows at that size, and as wide on the screen however large the picture is shown. What is parked beside
+ * the bed is left out, and of places that are filled run by run all but the first filling.
  *
  * @param thumbnails the pictures in it, by their ids; of one that is missing only its frame is drawn
  * @param widthPx how wide it is shown at most, in pixels
+ * @param meaning what its paints mean, where that is not by its own key
  */
 export function writePicture(
-  job: JobDocument,
-  meaning: Meaning,
-  { bedWidth, bedHeight }: Pick<Machine, 'bedWidth' | 'bedHeight'>,
+  prepared: PreparedJob,
   thumbnails: Outgoing['pictures'],
   widthPx: number,
+  meaning: Meaning = prepared.meaning,
 ): string {
-  const others = otherFillings(job, job.runs[0]);
-  const shown = job.drawing.items.filter(({ id, hidden }) => !hidden && !others.has(id));
-  const view = viewOf(shown, boxOf(0, 0, bedWidth, bedHeight));
+  const { machine } = prepared;
+  const shown = shownItems(prepared);
+  const view = viewOf(shown, boxOf(0, 0, machine.bedWidth, machine.bedHeight));
   const detail = boxWidth(view) / widthPx;
   const operations = new Map<string, Operation>();
   for (const { id, operation } of meaning.layers) {
@@ -48,6 +47,14 @@ export function writePicture(
     return `<path d="${thinnedData(item, detail)}" ${look} ${line}/>`;
   });
   return [page(boxWidth(view), boxHeight(view), view), ...lines, '</svg>'].join('\n');
+}
+
+/** What the first filling burns; where everything is parked, all of it. */
+function shownItems({ job, parked }: PreparedJob): readonly Item[] {
+  const others = otherFillings(job, job.runs[0]);
+  const drawn = job.drawing.items.filter(({ id, hidden }) => !hidden && !others.has(id));
+  const onBed = drawn.filter(({ id }) => !parked.has(id));
+  return onBed.length > 0 ? onBed : drawn;
 }
 
 /** What is drawn, with some of the bed around it; the bed where nothing is. */
