@@ -3,6 +3,8 @@ import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 
 interface Described {
   readonly summary?: string;
+  /** Who may call it. */
+  readonly 'x-may-call'?: string;
   readonly responses: Record<string, { readonly content?: Record<string, unknown> }>;
 }
 /** What the API says of itself, as the build wrote it down. */

@@ -1,6 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { ErrorAnswer, InvitationAnswer, PersonAnswer, Role, SessionAnswer } from '@lambent/contracts';
+import type { BookChange, ErrorAnswer, InvitationAnswer, PersonAnswer, Role, SessionAnswer } from '@lambent/contracts';
+import { roles } from '@lambent/contracts';
 import Database from 'better-sqlite3';
+import { type Caller, mayCall } from '../src/people/may-call.ts';
+import { api } from './as-described.ts';
 import { Stack } from './stack.ts';
 
 const stack = new Stack();
@@ -63,6 +66,53 @@ test('a shop without people has no manager; the first one is made once, and is s
   expect([second.status, second.body.error.code]).toEqual([409, 'manager-there']);
 });
 
+test('every endpoint declares who may call it; a shop with a manager refuses all others', async () => {
+  const operations = Object.entries(api.paths).flatMap(([path, methods]) =>
+    Object.entries(methods).map(([method, { 'x-may-call': caller }]) => ({
+      method: method.toUpperCase(),
+      path,
+      caller,
+    })),
+  );
+  expect(operations.length).toBeGreaterThan(80);
+  const callers = [...roles, 'everybody'];
+  expect(operations.filter(({ caller }) => !callers.includes(`${caller}`))).toEqual([]);
+  const nobody = new Browser();
+  const browsers = {
+    operator: await joined('operator', { name: 'Walking operator', password: 'through every door' }),
+    member: await joined('member', { name: 'Walking member', password: 'through every door' }),
+  };
+  for (const { method, path, caller } of operations) {
+    const address = path.replace(/\{\w+\}/g, 'nothing');
+    const ask = async (browser: Browser) =>
+      (await browser.ask(method, address, method === 'GET' ? undefined : {})).status;
+    const found: Record<string, number> = {};
+    if (caller !== 'everybody') found.nobody = await ask(nobody);
+    for (const role of ['member', 'operator'] as const)
+      if (!mayCall(role, caller as Caller)) found[role] = await ask(browsers[role]);
+    const wanted = Object.fromEntries(Object.keys(found).map((who) => [who, who === 'nobody' ? 401 : 403]));
+    expect([method, path, found]).toEqual([method, path, wanted]);
+  }
+});
+
+test('who may call an endpoint is let through', async () => {
+  const operator = await joined('operator', { name: 'Let through', password: 'through every door' });
+  for (const path of ['jobs', 'machines', 'materials', 'colour-keys', 'settings', 'runs', 'fonts', 'number-families'])
+    expect([path, (await operator.ask('GET', `/api/${path}`)).status]).toEqual([path, 200]);
+  for (const path of ['backups', 'machines/ports'])
+    expect([path, (await manager.ask('GET', `/api/${path}`)).status]).toEqual([path, 200]);
+  expect((await new Browser().ask('GET', '/api/health')).status).toBe(200);
+});
+
+test('what is done is signed by who is signed in, whatever name is sent', async () => {
+  const operator = await joined('operator', { name: 'Signing operator', password: 'with my own name' });
+  const { body: machines } = await operator.ask<{ id: string }[]>('GET', '/api/machines');
+  const kerf = { machineId: machines[0].id, mm: 0.2, from: 'measured', by: 'Somebody else' };
+  expect((await operator.ask('PUT', '/api/materials/birch-ply-3/kerf', kerf)).status).toBe(200);
+  const { body: history } = await operator.ask<BookChange[]>('GET', '/api/materials/birch-ply-3/history');
+  expect(history[0]).toMatchObject({ by: 'Signing operator' });
+});
+
 test('neither passwords nor tokens are kept as they are', async () => {
   const database = new Database(`${stack.data}/lambent.sqlite`, { readonly: true });
   const kept = JSON.stringify(['people', 'sessions'].map((table) => database.prepare(`SELECT * FROM ${table}`).all()));
@@ -115,6 +165,13 @@ describe('signing in', () => {
     }
     // Others go in meanwhile.
     expect((await new Browser().signIn(ines.name, ines.password)).status).toBe(200);
+  });
+
+  test('tried many times at once is tried no more often', async () => {
+    const tries = Array.from({ length: 20 }, (_, i) => new Browser().signIn('Several at once', `guess number ${i}`));
+    const statuses = (await Promise.all(tries)).map(({ status }) => status);
+    expect(statuses.filter((status) => status === 401).length).toBeLessThanOrEqual(6);
+    expect(statuses.filter((status) => status === 429).length).toBeGreaterThanOrEqual(14);
   });
 
   test('ends by signing out, here or everywhere', async () => {

@@ -1,17 +1,23 @@
 import type {
   AgainDto,
   AirDto,
+  ChangePersonDto,
   ErrorAnswer,
   FitDto,
   GoOnDto,
   HeadDto,
+  InviteDto,
+  JoinDto,
   KerfDto,
   MachineCommand,
+  NewPasswordDto,
+  NewPersonDto,
   OffcutDto,
   PutBackDto,
   RunsWishDto,
   SentMaterial,
   SettingsDto,
+  SignInDto,
   StartRunDto,
   WalkDto,
 } from '@lambent/contracts';
@@ -21,6 +27,7 @@ import type { ColourKey } from '@lambent/core/colours';
 import type { Machine } from '@lambent/core/machine';
 import type { Material, Recipe } from '@lambent/core/recipes';
 import createClient from 'openapi-fetch';
+import { sessionEnded } from './stores/session.ts';
 import { said, t } from './words/words.ts';
 
 /** What the server said no to, in its own sentence. */
@@ -54,6 +61,7 @@ async function answered(request: Request): Promise<Response> {
   }
   if (response.ok) return response;
   const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
+  if (answer?.error.code === 'not-signed-in') sessionEnded();
   throw new Refusal(
     answer?.error.code ?? 'failed',
     answer?.error.message ?? t('The server answered {{status}}.', { status: response.status }),
@@ -91,6 +99,17 @@ const sent = <T>(body: T) => body as Mutable<T>;
 const withId = <Id extends string | number>(id: Id) => ({ path: { id } });
 
 export const api = {
+  session: () => data(server.GET('/api/session')),
+  signIn: (body: SignInDto) => data(server.POST('/api/session', { body })),
+  signOut: () => data(server.DELETE('/api/session')),
+  signOutEverywhere: () => data(server.DELETE('/api/session/everywhere')),
+  changePassword: (body: NewPasswordDto) => data(server.PUT('/api/session/password', { body })),
+  people: () => data(server.GET('/api/people')),
+  addFirstManager: (body: NewPersonDto) => data(server.POST('/api/people/manager', { body })),
+  invite: (body: InviteDto) => data(server.POST('/api/people/invitations', { body })),
+  join: (body: JoinDto) => data(server.POST('/api/people/join', { body })),
+  changePerson: (id: string, body: ChangePersonDto) =>
+    data(server.PATCH('/api/people/{id}', { params: withId(id), body })),
   jobs: () => data(server.GET('/api/jobs')),
   job: (id: string) => data(server.GET('/api/jobs/{id}', { params: withId(id) })),
   /** A job, or one of its versions, as the server wrote it: a `Job` in JSON. */

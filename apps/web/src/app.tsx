@@ -6,6 +6,8 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { api } from './api.ts';
+import { SignInAsked } from './people/sign-in-asked.tsx';
+import { takeSession } from './people/take-session.ts';
 import { WhoAsked } from './people/who-asked.tsx';
 import { loadSmallPlaces, places } from './routes/places.tsx';
 import { takeSettings } from './shop/use-settings.ts';
@@ -27,6 +29,10 @@ api
   .settings()
   .then(takeSettings)
   .catch(() => {});
+api
+  .session()
+  .then(takeSession)
+  .catch(() => {});
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no #root');
 createRoot(root).render(
@@ -36,6 +42,7 @@ createRoot(root).render(
         <StorageBar />
         <Announcer />
         <WhoAsked />
+        <SignInAsked />
         <div className="min-h-0 flex-1">
           <RouterProvider router={router} />
         </div>

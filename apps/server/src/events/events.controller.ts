@@ -2,6 +2,7 @@ import { Controller, type MessageEvent, Sse } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { map, type Observable } from 'rxjs';
 import { Describe, streamOf } from '../api/describe.ts';
+import { MayCall } from '../people/may-call.ts';
 import { EventHub } from './event-hub.ts';
 
 @ApiTags('events')
@@ -10,6 +11,7 @@ export class EventsController {
   constructor(private readonly hub: EventHub) {}
 
   @Sse()
+  @MayCall('operator')
   @Describe(
     'Server-sent events: first the disk and every machine as they are, then whatever changes',
     streamOf<Observable<MessageEvent>>('ServerEvent'),

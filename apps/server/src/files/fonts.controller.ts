@@ -3,6 +3,7 @@ import { Controller, Delete, Get, Header, Param, Post, Req, Res } from '@nestjs/
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Describe, FileBody, fileOf, listOf, nothing, oneOf } from '../api/describe.ts';
+import { MayCall } from '../people/may-call.ts';
 import { FontsService } from './fonts.service.ts';
 
 @ApiTags('fonts')
@@ -11,12 +12,14 @@ export class FontsController {
   constructor(private readonly fonts: FontsService) {}
 
   @Get()
+  @MayCall('operator')
   @Describe('The fonts that text can be set in', listOf('Font'))
   list(): Promise<FontAnswer[]> {
     return this.fonts.list();
   }
 
   @Get(':id')
+  @MayCall('operator')
   @Describe('The file of a font', fileOf<void>('application/octet-stream'), 404)
   @Header('Cache-Control', 'private, max-age=86400')
   async get(@Param('id') id: string, @Res() response: Response): Promise<void> {
@@ -24,6 +27,7 @@ export class FontsController {
   }
 
   @Post()
+  @MayCall('operator')
   @Describe('Loads a font, which is the body: TTF, OTF or WOFF', oneOf('Font', 201), 400, 413, 415)
   @FileBody()
   load(@Req() { body }: Request): Promise<FontAnswer> {
@@ -31,6 +35,7 @@ export class FontsController {
   }
 
   @Delete(':id')
+  @MayCall('operator')
   @Describe('Deletes a font that the shop loaded', nothing, 404)
   delete(@Param('id') id: string): Promise<void> {
     return this.fonts.delete(id);

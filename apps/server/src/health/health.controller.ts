@@ -4,6 +4,7 @@ import { Controller, Get, type OnApplicationShutdown } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Describe, oneOf } from '../api/describe.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import { MayCall } from '../people/may-call.ts';
 
 const nsPerMs = 1e6;
 const resolutionMs = 10;
@@ -19,6 +20,7 @@ export class HealthController implements OnApplicationShutdown {
   }
 
   @Get()
+  @MayCall('everybody')
   @Describe('How the server has been since this was last asked', oneOf('Health'))
   get(): HealthAnswer {
     const longest = this.delay.max / nsPerMs - resolutionMs;

@@ -4,6 +4,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Describe, FileBody, fileOf, oneOf } from '../api/describe.ts';
 import { sentBytes } from '../common/sent-bytes.ts';
+import { MayCall } from '../people/may-call.ts';
 import { JobFilesService } from './job-files.service.ts';
 
 @ApiTags('job files')
@@ -12,6 +13,7 @@ export class JobFilesController {
   constructor(private readonly files: JobFilesService) {}
 
   @Get(':id')
+  @MayCall('operator')
   @Describe('A job as one file, with all that it needs in another shop', fileOf<void>('application/zip'), 404, 409)
   async get(@Param('id') id: string, @Res() response: Response): Promise<void> {
     const { name, bytes } = await this.files.make(id);
@@ -19,6 +21,7 @@ export class JobFilesController {
   }
 
   @Post('look')
+  @MayCall('operator')
   @HttpCode(200)
   @FileBody()
   @Describe(
@@ -32,6 +35,7 @@ export class JobFilesController {
   }
 
   @Post()
+  @MayCall('operator')
   @FileBody()
   @Describe('Puts a job on the Desk from its file, which is the body', oneOf('JobFileTaken', 201), 400, 409, 413, 422)
   take(@Query() wanted: TakeJobFileDto, @Req() request: Request): Promise<JobFileTaken> {

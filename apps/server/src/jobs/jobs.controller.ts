@@ -31,6 +31,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Describe, FileBody, fileOf, JsonBody, listOf, nothing, oneOf, writtenOf } from '../api/describe.ts';
 import { sentBytes } from '../common/sent-bytes.ts';
+import { MayCall } from '../people/may-call.ts';
 import { JobPicturesService } from './job-pictures.service.ts';
 import { JobsService, longestName } from './jobs.service.ts';
 
@@ -43,48 +44,56 @@ export class JobsController {
   ) {}
 
   @Get()
+  @MayCall('operator')
   @Describe('Every job on the Desk, the last changed first', listOf('JobCard'))
   list(): Promise<JobCard[]> {
     return this.jobs.cards();
   }
 
   @Post()
+  @MayCall('operator')
   @Describe('A new job with nothing drawn', writtenOf('Job', 201), 400)
   async create(@Body() wanted: CreateJobDto): Promise<StreamableFile> {
     return json(await this.jobs.answer(await this.jobs.create(wanted)));
   }
 
   @Get('deleted')
+  @MayCall('operator')
   @Describe('The jobs that were deleted and can be taken back', listOf('DeletedJob'))
   deleted(): Promise<DeletedJob[]> {
     return this.jobs.deleted();
   }
 
   @Get(':id')
+  @MayCall('operator')
   @Describe('A job with its document, as of its last version', writtenOf('Job'), 404)
   async get(@Param('id') id: string): Promise<StreamableFile> {
     return json(await this.jobs.answer(id));
   }
 
   @Delete(':id')
+  @MayCall('operator')
   @Describe('Takes a job off the Desk; for 30 days it can be taken back', nothing, 404)
   delete(@Param('id') id: string): Promise<void> {
     return this.jobs.delete(id);
   }
 
   @Post(':id/take-back')
+  @MayCall('operator')
   @Describe('Takes a deleted job back', nothing, 404)
   takeBack(@Param('id') id: string): Promise<void> {
     return this.jobs.takeBack(id);
   }
 
   @Patch(':id')
+  @MayCall('operator')
   @Describe('Gives a job another title', nothing, 400, 404)
   rename(@Param('id') id: string, @Body() { title }: RenameJobDto): Promise<void> {
     return this.jobs.rename(id, title);
   }
 
   @Put(':id')
+  @MayCall('operator')
   @JsonBody('JobDocument', jobMediaType)
   @Describe(
     'Saves a new version, whose document is the body; refused when another was saved since `base`',
@@ -99,6 +108,7 @@ export class JobsController {
   }
 
   @Post(':id/copies')
+  @MayCall('operator')
   @JsonBody('JobDocument', jobMediaType)
   @Describe('Keeps a document, which is the body, as a job of its own', writtenOf('Job', 201), 400, 404, 413)
   async copy(
@@ -110,18 +120,21 @@ export class JobsController {
   }
 
   @Get(':id/versions')
+  @MayCall('operator')
   @Describe('The versions of a job, the last first', listOf('Version'), 404)
   history(@Param('id') id: string): Promise<VersionAnswer[]> {
     return this.jobs.history(id);
   }
 
   @Get(':id/versions/:number')
+  @MayCall('operator')
   @Describe('A job as of a version', writtenOf('Job'), 404)
   async version(@Param('id') id: string, @Param('number', ParseIntPipe) number: number): Promise<StreamableFile> {
     return json(await this.jobs.answer(id, number));
   }
 
   @Get(':id/picture.svg')
+  @MayCall('operator')
   @Describe(
     'What a job draws, in the colours of its operations, as a small SVG',
     fileOf<string>('image/svg+xml'),
@@ -135,6 +148,7 @@ export class JobsController {
   }
 
   @Get(':id/originals/:original')
+  @MayCall('operator')
   @Describe('A file as it was brought in', fileOf<void>('application/octet-stream'), 404)
   @Header('Cache-Control', 'private, max-age=31536000, immutable')
   async original(
@@ -146,6 +160,7 @@ export class JobsController {
   }
 
   @Post(':id/drawings')
+  @MayCall('operator')
   @FileBody()
   @Describe(
     'Reads a drawing of any format into a job, as a new version, and keeps the file',
@@ -166,6 +181,7 @@ export class JobsController {
   }
 
   @Post(':id/originals')
+  @MayCall('operator')
   @FileBody()
   @Describe('Keeps a file as it was brought in', oneOf('Original', 201), 400, 404, 413, 415)
   keepOriginal(

@@ -12,7 +12,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Describe, listOf, oneOf } from '../api/describe.ts';
 import { CallersSession } from './access.guard.ts';
-import { MayCall } from './may-call.ts';
+import { MayCall, MayCallSignedIn } from './may-call.ts';
 import type { SessionEntity } from './people.entities.ts';
 import { PeopleService } from './people.service.ts';
 import { giveToken, tokenOf } from './session-cookie.ts';
@@ -23,7 +23,7 @@ export class PeopleController {
   constructor(private readonly people: PeopleService) {}
 
   @Get()
-  @MayCall('operator')
+  @MayCallSignedIn('operator')
   @Describe('All who are of the shop, or were, by their names', listOf('Person'), 401, 403)
   list(): Promise<PersonAnswer[]> {
     return this.people.list();
@@ -41,7 +41,7 @@ export class PeopleController {
   }
 
   @Post('invitations')
-  @MayCall('manager')
+  @MayCallSignedIn('manager')
   @Describe('An invitation, by which somebody may join within a week', oneOf('Invitation', 201), 400, 401, 403)
   invite(@Body() { role }: InviteDto, @CallersSession() session: SessionEntity): Promise<InvitationAnswer> {
     return this.people.invite(role, session.personId);
@@ -59,7 +59,7 @@ export class PeopleController {
   }
 
   @Patch(':id')
-  @MayCall('manager')
+  @MayCallSignedIn('manager')
   @Describe('Gives somebody another role, or notes that they left', oneOf('Person'), 400, 401, 403, 404, 409)
   change(@Param('id') id: string, @Body() change: ChangePersonDto): Promise<PersonAnswer> {
     return this.people.change(id, change);

@@ -29,6 +29,8 @@ const notedEveryMs = 3_600_000;
 @Injectable()
 export class PeopleService {
   private readonly gate = new SignInGate();
+  /** Whether the shop has a manager, once it was looked up. */
+  private isManaged: boolean | null = null;
 
   constructor(
     @InjectRepository(PersonEntity) private readonly people: Repository<PersonEntity>,
@@ -53,8 +55,13 @@ export class PeopleService {
   }
 
   async answer(session: SessionEntity | null): Promise<SessionAnswer> {
-    const hasManager = await this.people.existsBy({ role: 'manager', leftAt: IsNull() });
-    return { person: session && answerOf(session.person), hasManager };
+    return { person: session && answerOf(session.person), hasManager: await this.hasManager() };
+  }
+
+  /** Whether the shop has a manager: one that has none is open to everybody who can reach the server. */
+  async hasManager(): Promise<boolean> {
+    this.isManaged ??= await this.people.existsBy({ role: 'manager', leftAt: IsNull() });
+    return this.isManaged;
   }
 
   /**
@@ -65,21 +72,17 @@ export class PeopleService {
    */
   async signIn({ name, password }: SignInDto, before: string | null): Promise<string> {
     const nameKey = nameKeyOf(name);
-    const waitS = Math.ceil(this.gate.waitFor(nameKey, Date.now()) / 1000);
-    if (waitS > 0)
-      throw new PlainError(429, 'wait', `The password was wrong too often. Wait ${waitS} s, and try again.`, { waitS });
     const person = await this.people.findOneBy({ nameKey, leftAt: IsNull() });
-    if (!(await isPassword(person?.passwordHash ?? null, password)) || !person) {
-      this.gate.isWrong(nameKey, Date.now());
-      throw new PlainError(401, 'wrong-password', 'Nobody of this name has this password.');
-    }
-    this.gate.isRight(nameKey);
+    const isRight = await this.tryPassword(nameKey, person?.passwordHash ?? null, password);
+    if (!isRight || !person) throw new PlainError(401, 'wrong-password', 'Nobody of this name has this password.');
     return this.startSession(person.id, before);
   }
 
   /** Makes the first manager, who is signed in at once. @returns the token @throws PlainError 409 where the shop has a manager */
   async addFirstManager(person: NewPersonDto, before: string | null): Promise<string> {
-    return this.startSession(await this.writes.do('addFirstManager', await hashed(person)), before);
+    const id = await this.writes.do('addFirstManager', await hashed(person));
+    this.isManaged = true;
+    return this.startSession(id, before);
   }
 
   /** @throws PlainError 404 where the invitation is none, 409 where the name is taken @returns the token of who joined */
@@ -105,11 +108,8 @@ export class PeopleService {
 
   /** @throws PlainError 401 where the password that is to go is wrong, 429 where it is too soon to try again */
   async changePassword({ person, tokenHash }: SessionEntity, { current, next }: NewPasswordDto): Promise<void> {
-    const { nameKey } = person;
-    if (this.gate.waitFor(nameKey, Date.now()) > 0 || !(await isPassword(person.passwordHash, current))) {
-      this.gate.isWrong(nameKey, Date.now());
+    if (!(await this.tryPassword(person.nameKey, person.passwordHash, current)))
       throw new PlainError(401, 'wrong-password', 'That is not your password now. Nothing was changed.');
-    }
     await this.writes.do('changePassword', person.id, await hashOfPassword(next), tokenHash);
   }
 
@@ -120,6 +120,18 @@ export class PeopleService {
   /** Signs somebody out wherever they are signed in. */
   async signOutEverywhere({ personId }: SessionEntity): Promise<void> {
     await this.writes.do('endSessionsOf', personId, null);
+  }
+
+  /** @param kept the hash of the password; null where nobody has that name @throws PlainError 429 where it is too soon to try again */
+  private async tryPassword(nameKey: string, kept: string | null, password: string): Promise<boolean> {
+    const waitS = Math.ceil(this.gate.waitFor(nameKey, Date.now()) / 1000);
+    if (waitS > 0)
+      throw new PlainError(429, 'wait', `The password was wrong too often. Wait ${waitS} s, and try again.`, { waitS });
+    // It counts before it is known to be wrong: else many could be tried at once.
+    this.gate.isWrong(nameKey, Date.now());
+    const isRight = await isPassword(kept, password);
+    if (isRight) this.gate.isRight(nameKey);
+    return isRight;
   }
 
   private async startSession(personId: string, before: string | null): Promise<string> {

@@ -4,7 +4,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Describe, nothing, oneOf } from '../api/describe.ts';
 import { CallersSession } from './access.guard.ts';
-import { MayCall } from './may-call.ts';
+import { MayCall, MayCallSignedIn } from './may-call.ts';
 import type { SessionEntity } from './people.entities.ts';
 import { PeopleService } from './people.service.ts';
 import { giveToken, takeToken, tokenOf } from './session-cookie.ts';
@@ -43,7 +43,7 @@ export class SessionsController {
   }
 
   @Delete('everywhere')
-  @MayCall('member')
+  @MayCallSignedIn('member')
   @Describe('Signs out here and wherever else one is signed in', nothing, 401)
   async signOutEverywhere(
     @CallersSession() session: SessionEntity,
@@ -54,8 +54,8 @@ export class SessionsController {
   }
 
   @Put('password')
-  @MayCall('member')
-  @Describe('Changes one’s password, and signs out wherever else one is signed in', nothing, 400, 401)
+  @MayCallSignedIn('member')
+  @Describe('Changes one’s password, and signs out wherever else one is signed in', nothing, 400, 401, 429)
   changePassword(@CallersSession() session: SessionEntity, @Body() words: NewPasswordDto): Promise<void> {
     return this.people.changePassword(session, words);
   }

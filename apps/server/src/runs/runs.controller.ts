@@ -18,6 +18,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { Describe, fileOf, listOf, oneOf } from '../api/describe.ts';
 import { goneSignal } from '../common/gone-signal.ts';
+import { MayCall } from '../people/may-call.ts';
 import { RunRecord } from './run-record.ts';
 import { RunRepeats } from './run-repeats.ts';
 import { RunsService } from './runs.service.ts';
@@ -32,6 +33,7 @@ export class RunsController {
   ) {}
 
   @Get('runs')
+  @MayCall('operator')
   @Describe(
     'The record of runs, the newest first, a hundred at most; of one job, or as they are searched',
     listOf('Run'),
@@ -42,30 +44,35 @@ export class RunsController {
   }
 
   @Get('runs/:id')
+  @MayCall('operator')
   @Describe('A run, when it has ended or has been waited for long enough', oneOf('Run'), 400, 404)
   get(@Param('id') id: string, @Query() { wait = 0 }: RunWishDto): Promise<RunAnswer> {
     return this.record.get(id, wait);
   }
 
   @Get('runs/:id/program.gcode')
+  @MayCall('operator')
   @Describe('The very program that was sent', fileOf('text/plain'), 404)
   async program(@Param('id') id: string): Promise<StreamableFile> {
     return new StreamableFile(createReadStream(await this.record.programPath(id)), { type: 'text/plain' });
   }
 
   @Get('runs/:id/picture')
+  @MayCall('operator')
   @Describe('What the bed looked like after a run', oneOf('BurntPicture'), 404)
   picture(@Param('id') id: string): Promise<BurntPictureAnswer> {
     return this.record.picture(id);
   }
 
   @Get('runs/:id/basis')
+  @MayCall('operator')
   @Describe('What a run was planned by: the machine’s figures, the settings, the order', oneOf('RunBasis'), 404)
   basis(@Param('id') id: string): Promise<RunBasis> {
     return this.record.basis(id);
   }
 
   @Post('runs/:id/again')
+  @MayCall('operator')
   @Describe('Sends the very program of a run once more', oneOf('Run', 201), 400, 404, 409, 422)
   again(
     @Param('id') id: string,
@@ -76,24 +83,28 @@ export class RunsController {
   }
 
   @Post('runs/:id/go-on')
+  @MayCall('operator')
   @Describe('Burns the rest of a run, from one of its lines on', oneOf('Run', 201), 400, 404, 409, 410)
   goOn(@Param('id') id: string, @Body() wanted: GoOnDto): Promise<RunAnswer> {
     return this.repeats.goOn(id, wanted);
   }
 
   @Post('runs/:id/stock/put-back')
+  @MayCall('operator')
   @Describe('Puts a sheet that a run took back into stock', oneOf('Run'), 400, 404, 409)
   putBack(@Param('id') id: string, @Body() wanted: PutBackDto): Promise<RunAnswer> {
     return this.record.putBack(id, wanted);
   }
 
   @Post('runs/:id/stock/offcuts')
+  @MayCall('operator')
   @Describe('Keeps what is left of a sheet that a run took', oneOf('Run'), 400, 404, 409)
   keepOffcut(@Param('id') id: string, @Body() wanted: OffcutDto): Promise<RunAnswer> {
     return this.record.keepOffcut(id, wanted);
   }
 
   @Get('jobs/:id/plan')
+  @MayCall('operator')
   @Describe(
     'What a run of a job would do: its layers, times and findings; nothing is sent',
     oneOf('Report'),
@@ -110,6 +121,7 @@ export class RunsController {
   }
 
   @Post('jobs/:id/runs')
+  @MayCall('operator')
   @Describe('Plans a run of a saved version and sends it to its machine', oneOf('Run', 201), 400, 404, 409, 422)
   start(
     @Param('id') jobId: string,

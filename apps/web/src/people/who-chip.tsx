@@ -1,9 +1,13 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { UserRound } from 'lucide-react';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
+import { useSession } from '../stores/session.ts';
 import { useWho } from '../stores/who.ts';
 import { t } from '../words/words.ts';
 import { People } from './people.tsx';
+
+const Account = lazy(() => import('./account.tsx'));
 
 /**
  * Who is at this screen: shown in the bar, and said there. What is changed and burnt from here is signed with it.
@@ -11,6 +15,7 @@ import { People } from './people.tsx';
  */
 export function WhoChip({ isSlim = false }: { isSlim?: boolean }) {
   const who = useWho();
+  const { person } = useSession();
   return (
     <Popover className="min-w-0">
       <PopoverButton
@@ -26,18 +31,24 @@ export function WhoChip({ isSlim = false }: { isSlim?: boolean }) {
         focus
         className="z-40 w-64 rounded-xl border border-line bg-paper p-3 shadow-float"
       >
-        {({ close }) => (
-          <>
-            <p className="mb-2 font-semibold">{t('Who is at this screen?')}</p>
-            <People chosen={close}>
-              {t('The list is kept under')}{' '}
-              <Link to="/shop" className="font-semibold text-petrol underline">
-                {t('Shop')}
-              </Link>
-              .
-            </People>
-          </>
-        )}
+        {({ close }) =>
+          person ? (
+            <Suspense>
+              <Account person={person} />
+            </Suspense>
+          ) : (
+            <>
+              <p className="mb-2 font-semibold">{t('Who is at this screen?')}</p>
+              <People chosen={close}>
+                {t('The list is kept under')}{' '}
+                <Link to="/shop" className="font-semibold text-petrol underline">
+                  {t('Shop')}
+                </Link>
+                .
+              </People>
+            </>
+          )
+        }
       </PopoverPanel>
     </Popover>
   );

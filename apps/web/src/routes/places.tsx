@@ -13,6 +13,7 @@ const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
   '/record': async () => (await import('./record.tsx')).RecordRoute,
   '/shop': async () => (await import('./shop.tsx')).ShopRoute,
   '/book/:materialId?': async () => (await import('./book.tsx')).BookRoute,
+  '/join/:token': async () => (await import('./join.tsx')).JoinRoute,
   '/guide/:page?': async () => (await import('./guide.tsx')).GuideRoute,
   '/keys/:keyId?': async () => (await import('./keys.tsx')).KeysRoute,
 };

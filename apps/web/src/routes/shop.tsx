@@ -3,8 +3,10 @@ import { api, sentenceOf } from '../api.ts';
 import { BackupsCard } from '../shop/backups-card.tsx';
 import { PeopleCard } from '../shop/people-card.tsx';
 import { Prices } from '../shop/prices.tsx';
+import { SignInsCard } from '../shop/sign-ins-card.tsx';
 import { useSettings } from '../shop/use-settings.ts';
 import { FileNamesCard, WaysCard } from '../shop/ways-card.tsx';
+import { useSession } from '../stores/session.ts';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
@@ -14,6 +16,7 @@ import { t } from '../words/words.ts';
 export function ShopRoute() {
   const asked = useQuery({ queryKey: ['settings'], queryFn: api.settings });
   const { settings, settle } = useSettings();
+  const { hasManager } = useSession();
   return (
     <div className="flex h-full flex-col">
       <PageTitle>{t('Shop')}</PageTitle>
@@ -26,7 +29,8 @@ export function ShopRoute() {
             <div className="grid items-start gap-4 lg:grid-cols-2">
               <div className="flex flex-col gap-4">
                 <WaysCard settings={settings} settle={settle} />
-                <PeopleCard people={settings.people} settle={settle} />
+                {!hasManager && <PeopleCard people={settings.people} settle={settle} />}
+                <SignInsCard />
                 <FileNamesCard settings={settings} settle={settle} />
                 <BackupsCard days={settings.backupDays} settle={(backupDays) => void settle({ backupDays })} />
               </div>

@@ -1,5 +1,5 @@
-import type { ServerEvent } from '@lambent/contracts';
 import { type EventNews, LatestEvents } from './latest-events.ts';
+import { listenWith } from './listen-with.ts';
 
 /*
  * One event stream for all tabs of this browser: a browser opens only a few lines to one server, and each tab with a
@@ -17,10 +17,7 @@ function tell(news: EventNews): void {
   for (const port of ports) port.postMessage(news);
 }
 
-const source = new EventSource('/api/events');
-source.onopen = () => tell({ connected: true });
-source.onerror = () => tell({ connected: false });
-source.onmessage = (message) => tell({ event: JSON.parse(message.data) as ServerEvent });
+listenWith(tell);
 
 self.onconnect = ({ ports: [port] }) => {
   ports.add(port);

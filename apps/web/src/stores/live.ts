@@ -1,6 +1,7 @@
-import type { MachineState, RunAnswer, ServerEvent, StorageState } from '@lambent/contracts';
+import type { MachineState, RunAnswer, StorageState } from '@lambent/contracts';
 import { create } from 'zustand';
 import type { EventNews } from './latest-events.ts';
+import { listenWith } from './listen-with.ts';
 
 interface Live {
   /** False while the server does not answer. */
@@ -40,12 +41,9 @@ export function listenToServer(): void {
   window.addEventListener('pageshow', (event) => event.persisted && listenToServer());
 }
 
-/** Opens an event stream of this tab's own; the browser opens it again by itself when it breaks. */
+/** Opens an event stream of this tab's own. */
 function listenAlone(): void {
-  const source = new EventSource('/api/events');
-  source.onopen = () => take({ connected: true });
-  source.onerror = () => take({ connected: false });
-  source.onmessage = (message) => take({ event: JSON.parse(message.data) as ServerEvent });
+  listenWith(take);
 }
 
 function take(news: EventNews): void {
