@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { useCheckedForm, WordsInput } from '../ui/form.tsx';
+import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
 import { nameOfRole } from './roles.ts';
 
@@ -39,18 +40,13 @@ export default function Account({ person }: { person: PersonAnswer }) {
 
 function ChangePassword({ leave }: { leave: () => void }) {
   const { control, handleSubmit, formState } = useCheckedForm(NewPasswordDto, { current: '', next: '' });
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const change = handleSubmit(async (words) => {
-    try {
-      await api.changePassword(words);
-      toast.success(t('Your password is changed. Elsewhere you are signed out.'));
-      leave();
-    } catch (error) {
-      setTrouble(sentenceOf(error));
-    }
+  const [send, trouble] = useSent(async (words: NewPasswordDto) => {
+    await api.changePassword(words);
+    toast.success(t('Your password is changed. Elsewhere you are signed out.'));
+    leave();
   });
   return (
-    <form aria-label={t('Change the password')} className="flex flex-col gap-2" onSubmit={change}>
+    <form aria-label={t('Change the password')} className="flex flex-col gap-2" onSubmit={handleSubmit(send)}>
       <WordsInput control={control} name="current" label={t('Password now')} type="password" maxLength={200} />
       <WordsInput
         control={control}
@@ -59,11 +55,7 @@ function ChangePassword({ leave }: { leave: () => void }) {
         type="password"
         maxLength={200}
       />
-      {trouble && (
-        <p role="alert" className="text-stop">
-          {trouble}
-        </p>
-      )}
+      {trouble}
       <div className="flex gap-1.5">
         <Button type="submit" disabled={formState.isSubmitting}>
           {t('Change it')}

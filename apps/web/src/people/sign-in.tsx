@@ -1,24 +1,19 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { SignInDto } from '@lambent/contracts';
-import { useState } from 'react';
-import { api, sentenceOf } from '../api.ts';
+import { api } from '../api.ts';
 import { useWho } from '../stores/who.ts';
 import { Button } from '../ui/button.tsx';
 import { useCheckedForm, WordsInput } from '../ui/form.tsx';
+import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
 
 /** Asks for name and password. It stays until they are right: nothing else can be done here. */
 export default function SignIn() {
   const { control, handleSubmit, formState } = useCheckedForm(SignInDto, { name: useWho(), password: '' });
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const signIn = handleSubmit(async (who) => {
-    try {
-      await api.signIn(who);
-      // All that could not be asked for is asked for anew; what was drawn is kept in the browser.
-      window.location.reload();
-    } catch (error) {
-      setTrouble(sentenceOf(error));
-    }
+  const [send, trouble] = useSent(async (who: SignInDto) => {
+    await api.signIn(who);
+    // All that could not be asked for is asked for anew; what was drawn is kept in the browser.
+    window.location.reload();
   });
   return (
     <Dialog open onClose={() => {}} className="relative z-50">
@@ -26,14 +21,10 @@ export default function SignIn() {
         <DialogPanel className="w-80 rounded-xl border border-line bg-paper p-5 shadow-float">
           <img src="/mark.svg" alt="" className="mb-3 size-9" />
           <DialogTitle className="mb-3 text-[17px] font-bold">{t('Sign in')}</DialogTitle>
-          <form aria-label={t('Sign in')} className="flex flex-col gap-3" onSubmit={signIn}>
+          <form aria-label={t('Sign in')} className="flex flex-col gap-3" onSubmit={handleSubmit(send)}>
             <WordsInput control={control} name="name" label={t('Your name')} maxLength={120} />
             <WordsInput control={control} name="password" label={t('Password')} type="password" maxLength={200} />
-            {trouble && (
-              <p role="alert" className="text-stop">
-                {trouble}
-              </p>
-            )}
+            {trouble}
             <Button type="submit" look="main" disabled={formState.isSubmitting}>
               {t('Sign in')}
             </Button>

@@ -1,24 +1,19 @@
 import { NewPersonDto } from '@lambent/contracts';
-import { useState } from 'react';
 import { useParams } from 'react-router';
-import { api, sentenceOf } from '../api.ts';
+import { api } from '../api.ts';
 import { Button } from '../ui/button.tsx';
 import { useCheckedForm, WordsInput } from '../ui/form.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
 
 /** Where the link of an invitation leads: who comes says their name, and chooses a password. */
 export function JoinRoute() {
   const { token = '' } = useParams();
   const { control, handleSubmit, formState } = useCheckedForm(NewPersonDto, { name: '', password: '' });
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const join = handleSubmit(async (person) => {
-    try {
-      await api.join({ ...person, token });
-      window.location.assign('/');
-    } catch (error) {
-      setTrouble(sentenceOf(error));
-    }
+  const [send, trouble] = useSent(async (person: NewPersonDto) => {
+    await api.join({ ...person, token });
+    window.location.assign('/');
   });
   return (
     <main className="flex h-full items-center justify-center p-4">
@@ -29,7 +24,7 @@ export function JoinRoute() {
         <p className="mb-3 text-quiet">
           {t('Your name signs what you do here. You sign in with it and your password.')}
         </p>
-        <form aria-label={t('Join the shop')} className="flex flex-col gap-3" onSubmit={join}>
+        <form aria-label={t('Join the shop')} className="flex flex-col gap-3" onSubmit={handleSubmit(send)}>
           <WordsInput control={control} name="name" label={t('Your name')} maxLength={120} />
           <WordsInput
             control={control}
@@ -38,11 +33,7 @@ export function JoinRoute() {
             type="password"
             maxLength={200}
           />
-          {trouble && (
-            <p role="alert" className="text-stop">
-              {trouble}
-            </p>
-          )}
+          {trouble}
           <Button type="submit" look="main" disabled={formState.isSubmitting}>
             {t('Join')}
           </Button>
