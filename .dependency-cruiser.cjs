@@ -12,6 +12,7 @@ const builtRule = (name, from, to) => ({
 const rooms = [
   'units',
   'lists',
+  'day',
   'schema',
   'geometry/paths',
   'geometry/questions',
@@ -35,6 +36,7 @@ const rooms = [
   'plan',
   'packing',
   'rows',
+  'sharing',
   'timing',
   'formats',
   'mends',
@@ -70,7 +72,7 @@ module.exports = {
         inCore(`(${rooms.slice(i + 1).join('|') || 'none'})`),
       ),
     ),
-    ...['units', 'lists', 'schema', 'geometry'].map((room) =>
+    ...['units', 'lists', 'day', 'schema', 'geometry'].map((room) =>
       builtRule(`${room}-knows-lists-alone`, inCore(room), inCore(`(?!(${room}|lists)/)[^/]+`)),
     ),
     builtRule('text-knows-geometry-and-shapes-only', inCore('text'), inCore('(?!(text|geometry|document)/)[^/]+')),

@@ -7,8 +7,8 @@ export default defineConfig({
   outputDir: 'test-results',
   workers: 1,
   // What is waited for is an event; a busy machine may take long to come to it.
-  timeout: 240_000,
-  expect: { timeout: 30_000 },
+  timeout: 600_000,
+  expect: { timeout: 120_000 },
   reporter: [['list']],
   globalSetup: './e2e/start.mjs',
   use: {

@@ -8,7 +8,7 @@ export const drawings = new URL('../demo/drawings/', import.meta.url);
 
 /** Opens a job from the Desk and waits until its plan is there. */
 export async function openJob(page: Page, title: string): Promise<void> {
-  await page.goto('/');
+  await page.goto(`/?show=all&seek=${encodeURIComponent(title)}`);
   await page.getByRole('link', { name: title }).first().click();
   await expect(page.getByTestId('plan-time')).toContainText('step');
 }
@@ -30,9 +30,10 @@ export async function newJob(page: Page, title: string, svg?: string): Promise<v
 
 /** Says who is at this screen. */
 export async function sayWho(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: /at this screen|Who is here/i }).click();
-  await page.getByLabel('Another name').fill(name);
-  await page.getByRole('button', { name: 'That is me' }).click();
+  await page.getByRole('button', { name: /^At this screen/ }).click();
+  const loaded = page.waitForEvent('load');
+  await page.getByRole('list', { name: 'People of the demo' }).getByText(name).click();
+  await loaded;
   await expect(page.getByRole('button', { name: `At this screen: ${name}` })).toBeVisible();
 }
 
@@ -82,7 +83,7 @@ export async function saved(page: Page): Promise<void> {
  * `click` look again after 0.1, 0.25, 0.5 and 1 s, which came to minutes over all tests.
  */
 async function onPage(page: Page, isSo: () => boolean): Promise<void> {
-  await page.waitForFunction(isSo, null, { polling: 'raf', timeout: 30_000 });
+  await page.waitForFunction(isSo, null, { polling: 'raf', timeout: 120_000 });
 }
 
 /** The job as it is stored, once what is on screen is saved. */

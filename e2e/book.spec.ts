@@ -168,7 +168,6 @@ test('what is changed by hand is kept as a recipe, or goes with the material unl
   await card.getByRole('button', { name: 'Keep this as a recipe' }).click();
   await expect(card.getByText('There is a usual recipe')).toBeVisible();
   await card.getByLabel('Called').fill('masked');
-  await card.getByLabel('Read by').fill('Ines Varga');
   await card.getByRole('button', { name: 'Keep it' }).click();
   await expect(card.getByText('proven', { exact: true })).toBeVisible();
   await expect(card.getByLabel('Speed')).toHaveValue('8.5');

@@ -252,8 +252,8 @@ async function tabTo(page: Page, name: RegExp, within: number): Promise<void> {
 }
 
 test('a job goes by the keys alone from the Desk to its finished burn, drawn and all', async ({ page }) => {
-  await page.goto('/');
-  await expect(page.getByRole('link', { name: /Row markers/ })).toBeVisible();
+  await page.goto('/?show=all&seek=Row%20markers');
+  await expect(page.getByRole('link', { name: /Row markers/ }).first()).toBeVisible();
   await tabTo(page, /^New job/, 20);
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Title')).toBeFocused();

@@ -85,7 +85,6 @@ test('of a sheet that a cut parts, both parts are kept', async ({ page }) => {
   await burn(page, 1);
   const parts = page.getByRole('radiogroup', { name: 'What is left' }).getByRole('radio');
   await page.getByRole('button', { name: 'keep the offcut' }).click();
-  await page.getByLabel('You are').fill('Ines Varga');
   await expect(parts).toHaveText([/^199\.\d+ × 200/, /^99\.\d+ × 200/, /A rectangle that I cut/]);
   await page.getByRole('button', { name: 'Keep the offcut', exact: true }).click();
   await page.getByRole('button', { name: 'keep another offcut' }).click();
@@ -110,7 +109,6 @@ test('an offcut is kept with its outline, shown in the book, and packed by the n
   await openStage(page, 'Burn');
   await burn(page, 1);
   await page.getByRole('button', { name: 'keep the offcut' }).click();
-  await page.getByLabel('You are').fill('Ines Varga');
   await page.getByRole('button', { name: 'Keep the offcut', exact: true }).click();
   await expect(page.getByTestId('taken-sheet')).toContainText('offcut kept');
   const offcut = (await stockOf(page, material)).find((entry) => entry.offcut);

@@ -58,7 +58,7 @@ test('a silhouette becomes outlines: a scribble cropped away, the eye kept, cut 
   expect(edges).toEqual([across, across, across]);
   await openStage(page, 'Burn');
   await page.getByRole('button', { name: 'Send to Wren' }).click();
-  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 90_000 });
+  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
 });
 
 test('outlines are changed later, and what was rubbed out comes back', async ({ page }) => {

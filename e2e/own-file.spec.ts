@@ -66,7 +66,7 @@ test('an own drawing goes from a new job to G-code and to a finished burn', asyn
   expect(await readFile(await saved.path(), 'utf8')).toContain('width="600mm" height="400mm"');
 
   await page.getByRole('button', { name: 'Send to Wren' }).click();
-  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done', { timeout: 40_000 });
+  await expect(page.getByTestId('run-row').first()).toHaveAttribute('data-status', 'done');
   const { version } = await storedJob(page);
   await expect(page.getByTestId('run-row').first()).toContainText(`version ${version}`);
 });

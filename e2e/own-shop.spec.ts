@@ -66,7 +66,7 @@ for (const [device, width, height] of [
 
     // The Desk shows the job from now on, and leads nobody any more.
     await page.goto(address);
-    await expect(page.getByRole('link', { name: /First job/ }).first()).toContainText('Last run done');
+    await expect(page.getByRole('button', { name: 'First job: Burnt' })).toBeVisible();
     await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();
     expect(await get<Machine[]>(page, 'machines')).toMatchObject([{ name: 'Sandpiper', kind: 'diode', bedWidth: 430 }]);
     const materials = await get<Material[]>(page, 'materials');

@@ -57,6 +57,6 @@ test('the title says how far a run is, and the run is told in words', async ({ p
   });
   await page.getByRole('button', { name: 'Send to Wren' }).click();
   await expect(said).toContainText(/“Seed packet, folding” (has begun|is \d\d % burnt)\./);
-  await expect(page).toHaveTitle('Seed packet, folding · Lambent', { timeout: 120_000 });
+  await expect(page).toHaveTitle('Seed packet, folding · Lambent');
   expect((await titles.jsonValue()).some((title) => /^\d+ % · Seed packet, folding · Lambent$/.test(title))).toBe(true);
 });

@@ -20,7 +20,7 @@ for (const [width, height] of [
       await expect(heading).toBeInViewport();
       expect([stage, await scrollsSideways(page)]).toEqual([stage, false]);
       // Nothing lies over what is pressed: a trial click waits for that.
-      for (const name of [/at this screen/, 'Show the whole bed (B)', /^Runs: /, /^Machine: /]) {
+      for (const name of [/^At this screen/, 'Show the whole bed (B)', /^Runs: /, /^Machine: /]) {
         await page.getByRole('button', { name }).first().click({ trial: true });
       }
       await expect(page.getByRole('button', { name: /^Send to|^See what blocks/ })).toBeInViewport({ ratio: 1 });

@@ -125,6 +125,7 @@ test('a job is deleted on the Desk, and taken back', async ({ page }) => {
   await newJob(page, 'Not needed', svg(rectangle(20, 20, 30, 30)));
   await saved(page);
   await page.goto('/');
+  await page.getByRole('button', { name: 'More of Not needed' }).click();
   await page.getByRole('button', { name: 'Delete Not needed' }).click();
   await expect(page.getByRole('link', { name: /Not needed/ })).toHaveCount(0);
   await page.getByText(/^Deleted jobs/).click();

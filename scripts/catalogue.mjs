@@ -32,6 +32,7 @@ const noWords = new Set([
   ...['pen or mouse', 'in place', 'turned over', 'moved on', 'broken off', 'going on', 'worked out', 'as they are'],
   ...['day first', 'month first', 'year first', 'low high', 'by hand', 'yes or no', 'figure or found'],
   ...['back left', 'back right', 'front left', 'front right', 'typed into the book', 'test card, 0'],
+  ...['wants you', 'came in', 'being prepared', 'on a machine', 'handed over', 'put away', 'wanted by'],
   // Said before there are any words.
   'Lambent could not be loaded: a part of it did not come. Load the page again.',
 ]);

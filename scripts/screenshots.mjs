@@ -32,7 +32,7 @@ const shot = async (name) => {
   await page.screenshot({ path: join(folder, `${name}.png`) });
 };
 const open = async (title) => {
-  await page.goto(address);
+  await page.goto(`${address}/?show=all`);
   await page.getByRole('link', { name: title }).click();
   await page.getByTestId('step-cut-outer').waitFor();
   await page.mouse.move(40, 640);
@@ -67,6 +67,17 @@ const newJob = async (title) => {
   await page.getByRole('button', { name: 'Make the job' }).click();
   await page.getByRole('heading', { name: 'Art', exact: true }).waitFor();
 };
+/** A plate of birch with a hole, that is ready to be burnt. */
+const readyJob = async (title, width, height) => {
+  const job = { title, machineId: 'wren', materialId: 'birch-ply-3' };
+  const { id } = await (await page.request.post(`${address}/api/jobs`, { data: job })).json();
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="-5 -5 ${width} ${height}">
+    <rect width="${width - 10}" height="${height - 10}" rx="8" fill="none" stroke="#D0481E"/>
+    <circle cx="${width / 2 - 5}" cy="12" r="5" fill="none" stroke="#D0481E"/></svg>`;
+  const headers = { 'Content-Type': 'application/octet-stream' };
+  await page.request.post(`${address}/api/jobs/${id}/drawings?name=plate.svg`, { data: Buffer.from(svg), headers });
+  await page.request.put(`${address}/api/jobs/${id}/state`, { data: { state: 'ready' } });
+};
 const bringIn = async (name, svg) => {
   await page.getByTestId('file-chooser').setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
   await page.getByTestId('arrival-count').waitFor();
@@ -91,8 +102,15 @@ const making = async (name) => {
 };
 
 try {
-  await page.goto(address);
-  await page.getByRole('img').nth(2).waitFor();
+  // Open day and night, so that the day shows the same whenever this runs.
+  await page.request.put(`${address}/api/settings`, { data: { opensAt: '00:00', closesAt: '00:00' } });
+  await readyJob('Kite winder', 90, 140);
+  await readyJob('Shelf edge labels', 180, 40);
+  await readyJob('Nest box front', 150, 200);
+  await page.goto(`${address}/?show=all`);
+  await page.getByRole('button', { name: /^Lay them out/ }).waitFor();
+  await page.getByText('being timed').waitFor({ state: 'detached' });
+  await page.getByText('€').nth(10).waitFor();
   await shot('desk');
 
   await open(/Row markers/);
@@ -235,8 +253,6 @@ try {
   await shot('colour-keys');
   await page.goto(`${address}/book/birch-ply-4`);
   await page.getByRole('table').first().waitFor();
-  await page.getByRole('button', { name: /at this screen|Who is here/i }).click();
-  await page.getByRole('list', { name: 'People', exact: true }).getByText('Ines Varga').click();
   for (const speed of ['9.5', '10.5']) {
     await page.getByRole('row', { name: 'Curlew, Cut', exact: true }).getByLabel('Speed').fill(speed);
     await page.keyboard.press('Enter');

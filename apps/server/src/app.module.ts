@@ -3,8 +3,11 @@ import { BackupModule } from './backup/backup.module.ts';
 import { BookModule } from './book/book.module.ts';
 import { ColourKeysModule } from './colour-keys/colour-keys.module.ts';
 import { databaseModule } from './data/database.ts';
+import { DayModule } from './day/day.module.ts';
 import { DemoModule } from './demo/demo.module.ts';
-import { EventsModule } from './events/events.module.ts';
+import { DeskModule } from './desk/desk.module.ts';
+import { DropOffModule } from './drop-off/drop-off.module.ts';
+import { EventStreamModule } from './events/event-stream.module.ts';
 import { FamiliesModule } from './families/families.module.ts';
 import { FilesModule } from './files/files.module.ts';
 import { HandModule } from './hand/hand.module.ts';
@@ -13,15 +16,17 @@ import { JobFilesModule } from './job-files/job-files.module.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
 import { MachinesModule } from './machines/machines.module.ts';
 import { PeopleModule } from './people/people.module.ts';
+import { QuotesModule } from './quotes/quotes.module.ts';
 import { RunsModule } from './runs/runs.module.ts';
 import { SettingsModule } from './settings/settings.module.ts';
+import { SharingModule } from './sharing/sharing.module.ts';
 import { ThinningModule } from './thinning/thinning.module.ts';
 import { TimingModule } from './timing/timing.module.ts';
 
 @Module({
   imports: [
     databaseModule(),
-    EventsModule,
+    EventStreamModule,
     HealthModule,
     PeopleModule,
     MachinesModule,
@@ -32,6 +37,11 @@ import { TimingModule } from './timing/timing.module.ts';
     SettingsModule,
     FilesModule,
     JobsModule,
+    DeskModule,
+    DayModule,
+    QuotesModule,
+    SharingModule,
+    DropOffModule,
     JobFilesModule,
     RunsModule,
     ThinningModule,

@@ -12,12 +12,15 @@ test('what the environment asks for is taken', () => {
   const env = {
     LAMBENT_HOST: '0.0.0.0',
     LAMBENT_TOKEN: 'sixteen letters.',
+    LAMBENT_MANAGER: ' Ines Varga ',
+    LAMBENT_MANAGER_PASSWORD: 'a heron on the slip',
     LAMBENT_PORT: '65535',
     LAMBENT_DATA: '/srv/lambent',
     LAMBENT_DEMO: '/srv/demo',
     LAMBENT_MACHINE_PORTS: 'wren=7451,curlew=0',
   };
-  const { host, token, port, dataFolder, demoFolder, machinePorts } = readConfig(env);
+  const { host, token, manager, port, dataFolder, demoFolder, machinePorts } = readConfig(env);
+  expect(manager).toEqual({ name: 'Ines Varga', password: 'a heron on the slip' });
   expect([host, token, port]).toEqual(['0.0.0.0', 'sixteen letters.', 65_535]);
   expect([dataFolder, demoFolder]).toEqual(['/srv/lambent', '/srv/demo']);
   expect([...machinePorts]).toEqual([
@@ -33,7 +36,8 @@ describe('what cannot be is refused in a sentence that names the variable:', () 
     [{ LAMBENT_PORT: '-1' }, /^LAMBENT_PORT is no port/],
     [{ LAMBENT_PORT: '' }, /^LAMBENT_PORT is no port/],
     [{ LAMBENT_HOST: '' }, /^LAMBENT_HOST is no address/],
-    [{ LAMBENT_HOST: '0.0.0.0' }, /^LAMBENT_HOST is 0\.0\.0\.0: others could reach it\. Set LAMBENT_TOKEN/],
+    [{ LAMBENT_MANAGER: 'Ines Varga' }, /^LAMBENT_MANAGER_PASSWORD has 10 to 200 characters\. Set it to a password/],
+    [{ LAMBENT_MANAGER: 'Ines Varga', LAMBENT_MANAGER_PASSWORD: 'too short' }, /^LAMBENT_MANAGER_PASSWORD has 10 to/],
     [{ LAMBENT_HOST: '0.0.0.0', LAMBENT_TOKEN: 'fifteen letters' }, /^LAMBENT_TOKEN is too short/],
     [{ LAMBENT_TOKEN: 'fifteen letters' }, /^LAMBENT_TOKEN is too short/],
     [{ LAMBENT_MACHINE_PORTS: 'wren=7451,curlew' }, /^LAMBENT_MACHINE_PORTS says “curlew”\. Set it to/],

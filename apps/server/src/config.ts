@@ -1,7 +1,6 @@
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { IsInt, IsString, Length, Max, Min, MinLength, ValidateIf, validateSync } from 'class-validator';
-import { isLoopback } from './common/door.ts';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 
@@ -27,6 +26,15 @@ class Environment {
   })
   LAMBENT_TOKEN!: string;
 
+  @IsString()
+  LAMBENT_MANAGER!: string;
+
+  @ValidateIf(({ LAMBENT_MANAGER }) => LAMBENT_MANAGER !== '')
+  @Length(10, 200, {
+    message: '$property has 10 to 200 characters. Set it to a password for the manager, and start again.',
+  })
+  LAMBENT_MANAGER_PASSWORD!: string;
+
   @IsInt(aPort)
   @Min(0, aPort)
   @Max(65_535, aPort)
@@ -45,8 +53,10 @@ class Environment {
 /** Where the server listens and what it works on. */
 export interface Config {
   readonly host: string;
-  /** Who has it may enter. Needed where others than this machine can reach the server. */
+  /** Only who has it may enter, strangers to the drop-off page too; null where everybody may who can reach the server. */
   readonly token: string | null;
+  /** Who becomes the first manager of a shop that has none; null for nobody. */
+  readonly manager: { readonly name: string; readonly password: string } | null;
   readonly port: number;
   readonly dataFolder: string;
   /** The demo world, loaded where there is no machine yet; empty for none. */
@@ -68,6 +78,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const asked = Object.assign(new Environment(), {
     LAMBENT_HOST: env.LAMBENT_HOST ?? '127.0.0.1',
     LAMBENT_TOKEN: env.LAMBENT_TOKEN ?? '',
+    LAMBENT_MANAGER: env.LAMBENT_MANAGER?.trim() ?? '',
+    LAMBENT_MANAGER_PASSWORD: env.LAMBENT_MANAGER_PASSWORD ?? '',
     LAMBENT_PORT: env.LAMBENT_PORT === undefined ? 7450 : wholeNumber(env.LAMBENT_PORT),
     LAMBENT_DATA: env.LAMBENT_DATA ?? join(root, 'data'),
     LAMBENT_DEMO: env.LAMBENT_DEMO ?? '',
@@ -76,14 +88,10 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const [fault] = validateSync(asked).flatMap(({ constraints = {} }) => Object.values(constraints));
   if (fault) throw new ConfigRefused(fault);
   const { LAMBENT_HOST: host, LAMBENT_TOKEN: token } = asked;
-  if (token === '' && !isLoopback(host)) {
-    throw new ConfigRefused(
-      `LAMBENT_HOST is ${host}: others could reach it. Set LAMBENT_TOKEN to a secret of 16 characters or more, and start again.`,
-    );
-  }
   return {
     host,
     token: token || null,
+    manager: asked.LAMBENT_MANAGER ? { name: asked.LAMBENT_MANAGER, password: asked.LAMBENT_MANAGER_PASSWORD } : null,
     port: asked.LAMBENT_PORT,
     dataFolder: resolve(asked.LAMBENT_DATA),
     demoFolder: asked.LAMBENT_DEMO,

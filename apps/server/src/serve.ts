@@ -1,9 +1,10 @@
 import 'reflect-metadata';
 import { existsSync, readFileSync } from 'node:fs';
-import type { Server as HttpServer } from 'node:http';
+import type { Server as HttpServer, IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
+import { largestSending } from '@lambent/contracts';
 import { jobMediaType } from '@lambent/core/document';
 import { largestFile } from '@lambent/core/formats';
 import { ConsoleLogger, ValidationPipe } from '@nestjs/common';
@@ -16,14 +17,17 @@ import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { AppModule } from './app.module.ts';
 import { deepestJson, depthOfJson } from './common/body-depth.ts';
+import { rememberCaller } from './common/caller.ts';
 import { doorOf, isLoopback } from './common/door.ts';
 import { ErrorFilter, refuseBody } from './common/errors.ts';
+import { refuseLarge } from './common/large-body.ts';
 import { turnstile } from './common/turnstile.ts';
 import { ConfigRefused, config, largestBody } from './config.ts';
 import { DataFolderRefused } from './data/data-folder.ts';
 import { migrate } from './data/database.ts';
 import { storageTrouble } from './data/storage-trouble.ts';
 import { DemoService } from './demo/demo.service.ts';
+import { PeopleService } from './people/people.service.ts';
 import { ShopService } from './shop/shop.service.ts';
 
 /**
@@ -62,6 +66,8 @@ export async function serve(): Promise<void> {
     }),
   );
   app.use(limitedWork());
+  const takeFile = express.raw({ type: isFile, limit: largestSending });
+  app.use('/api/drop-off', limitedSendings(), refuseLarge(absurdSending), takeFile);
   for (const path of [
     '/api/jobs/:id/originals',
     '/api/jobs/:id/drawings',
@@ -75,6 +81,7 @@ export async function serve(): Promise<void> {
   app.use(express.raw({ type: jobMediaType, limit: largestBody }));
   app.use(express.json({ limit: '100kb', verify: refuseDeep }));
   app.use(refuseBody);
+  app.use(rememberCaller);
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, transform: true }));
   app.useGlobalFilters(new ErrorFilter());
 
@@ -82,6 +89,7 @@ export async function serve(): Promise<void> {
 
   await app.get(DemoService).loadIfEmpty();
   await app.get(ShopService).begin();
+  await expectManager(app.get(PeopleService));
   servePage(app);
   await listen(app);
   const server = app.getHttpServer() as HttpServer;
@@ -94,6 +102,19 @@ export async function serve(): Promise<void> {
     const link = `http://${isLoopback(config.host) ? config.host : hostname()}:${port}/?token=${encodeURIComponent(config.token)}`;
     process.stdout.write(`Lambent: a token is needed. Open ${link} once on each device that may enter.\n`);
   }
+}
+
+/**
+ * Makes the first manager that was asked for.
+ * @throws ConfigRefused where others than this machine could reach a shop in which nobody signs in
+ */
+async function expectManager(people: PeopleService): Promise<void> {
+  const { host, manager } = config;
+  if (manager && !(await people.hasManager())) await people.addFirstManager(manager, null);
+  if (isLoopback(host) || (await people.hasManagerWithPassword())) return;
+  throw new ConfigRefused(
+    `LAMBENT_HOST is ${host}: others could reach it, and this shop has no manager who signs in. Start it on 127.0.0.1 and make the manager under Shop, or set LAMBENT_MANAGER and LAMBENT_MANAGER_PASSWORD, and start again.`,
+  );
 }
 
 /** @throws ConfigRefused where it cannot listen on the address that was asked for */
@@ -143,6 +164,31 @@ function limitedWork() {
       response.status(429).json({ error: { code: 'too-often', message } });
     },
   });
+}
+
+/** So many files one address may leave within ten minutes. */
+const sendingsPerTenMinutes = 100;
+
+/** What says of itself that it is so large is not waited for; what is only too large is told so once it is here. */
+const absurdSending = 10 * largestSending;
+
+function limitedSendings() {
+  return rateLimit({
+    windowMs: 600_000,
+    limit: sendingsPerTenMinutes,
+    skip: (request) => request.method !== 'POST' || request.path !== '/',
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_request, response) => {
+      const message = 'Many drawings were left from here within ten minutes. Wait a little, and try again.';
+      response.status(429).json({ error: { code: 'too-often', message } });
+    },
+  });
+}
+
+/** What is not the JSON of a wish is a file. */
+function isFile(request: IncomingMessage): boolean {
+  return !/^application\/json\b/.test(request.headers['content-type'] ?? '');
 }
 
 function refuseDeep(_request: unknown, _response: unknown, body: Buffer): void {

@@ -106,6 +106,13 @@ test('the shop’s price list is kept, and checked', async () => {
     numbers: 'point',
     backupDays: 14,
     isSetUp: true,
+    opensAt: '08:00',
+    closesAt: '20:00',
+    openDays: [1, 2, 3, 4, 5, 6, 7],
+    setUpMinutes: 5,
+    timeZone: '',
+    quoteDays: 14,
+    quoteTerms: '',
     isDemo: false,
   });
   await stack.ask('PUT', '/api/settings', { speedUnit: 'mm/min' });

@@ -1,12 +1,21 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { BookChange, ErrorAnswer, InvitationAnswer, PersonAnswer, Role, SessionAnswer } from '@lambent/contracts';
+import type {
+  BookChange,
+  DeedAnswer,
+  ErrorAnswer,
+  InvitationAnswer,
+  PersonAnswer,
+  Role,
+  SessionAnswer,
+} from '@lambent/contracts';
 import { roles } from '@lambent/contracts';
 import Database from 'better-sqlite3';
 import { type Caller, mayCall } from '../src/people/may-call.ts';
 import { api } from './as-described.ts';
 import { Stack } from './stack.ts';
 
-const stack = new Stack();
+/** A shop in which there is nothing yet, not even people: those of the demo would be there else. */
+const stack = new Stack(undefined, '');
 beforeAll(() => stack.start());
 afterAll(() => stack.close());
 
@@ -53,7 +62,11 @@ const idOf = async (name: string) =>
   (await manager.ask<PersonAnswer[]>('GET', '/api/people')).body.find((person) => person.name === name)?.id;
 
 test('a shop without people has no manager; the first one is made once, and is signed in at once', async () => {
-  expect((await manager.ask('GET', '/api/session')).body).toEqual({ person: null, hasManager: false });
+  expect((await manager.ask('GET', '/api/session')).body).toEqual({
+    person: null,
+    hasManager: false,
+    demo: [],
+  });
   const short = await manager.ask<ErrorAnswer>('POST', '/api/people/manager', { ...ines, password: 'too short' });
   expect([short.status, short.body.error.message]).toEqual([400, 'A password has 10 to 200 characters.']);
   const made = await manager.ask('POST', '/api/people/manager', ines);
@@ -106,11 +119,27 @@ test('who may call an endpoint is let through', async () => {
 
 test('what is done is signed by who is signed in, whatever name is sent', async () => {
   const operator = await joined('operator', { name: 'Signing operator', password: 'with my own name' });
-  const { body: machines } = await operator.ask<{ id: string }[]>('GET', '/api/machines');
-  const kerf = { machineId: machines[0].id, mm: 0.2, from: 'measured', by: 'Somebody else' };
-  expect((await operator.ask('PUT', '/api/materials/birch-ply-3/kerf', kerf)).status).toBe(200);
-  const { body: history } = await operator.ask<BookChange[]>('GET', '/api/materials/birch-ply-3/history');
+  const material = { name: 'Offcut board', thicknessMm: 2, tone: '#C9A27C', sheetWidth: 300, sheetHeight: 200 };
+  const added = await operator.ask<{ id: string }>('POST', '/api/materials', {
+    by: 'Somebody else',
+    material: { ...material, forbidden: null, recipes: [] },
+  });
+  expect(added.status).toBe(201);
+  const { body: history } = await operator.ask<BookChange[]>('GET', `/api/materials/${added.body.id}/history`);
   expect(history[0]).toMatchObject({ by: 'Signing operator' });
+  // The row is theirs too, and the record says what they did.
+  const database = new Database(`${stack.data}/lambent.sqlite`, { readonly: true });
+  const row = database.prepare('SELECT actor FROM materials WHERE id = ?').get(added.body.id);
+  database.close();
+  expect(row).toEqual({ actor: await idOf('Signing operator') });
+  const { body: deeds } = await manager.ask<DeedAnswer[]>('GET', '/api/deeds');
+  expect(deeds[0]).toMatchObject({
+    by: 'Signing operator',
+    what: 'addMaterial',
+    subject: 'Offcut board',
+    subjectId: added.body.id,
+  });
+  expect(deeds[1]).toMatchObject({ by: 'Signing operator', what: 'startSession', subject: 'Signing operator' });
 });
 
 test('neither passwords nor tokens are kept as they are', async () => {

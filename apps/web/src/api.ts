@@ -1,22 +1,32 @@
 import type {
   AgainDto,
   AirDto,
+  BeDto,
   ChangePersonDto,
+  DescribeJobDto,
+  DeskDto,
   ErrorAnswer,
   FitDto,
+  GiveJobDto,
   GoOnDto,
   HeadDto,
   InviteDto,
   JoinDto,
   KerfDto,
   MachineCommand,
+  MakeQuoteDto,
+  MoveJobDto,
   NewPasswordDto,
   NewPersonDto,
   OffcutDto,
   PutBackDto,
+  QuoteNumberDto,
   RunsWishDto,
+  SendInDto,
+  SendingWishDto,
   SentMaterial,
   SettingsDto,
+  ShareSheetsDto,
   SignInDto,
   StartRunDto,
   WalkDto,
@@ -101,6 +111,8 @@ const withId = <Id extends string | number>(id: Id) => ({ path: { id } });
 export const api = {
   session: () => data(server.GET('/api/session')),
   signIn: (body: SignInDto) => data(server.POST('/api/session', { body })),
+  beInDemo: (body: BeDto) => data(server.POST('/api/session/demo', { body })),
+  deeds: (before?: number) => data(server.GET('/api/deeds', { params: { query: { before } } })),
   signOut: () => data(server.DELETE('/api/session')),
   signOutEverywhere: () => data(server.DELETE('/api/session/everywhere')),
   changePassword: (body: NewPasswordDto) => data(server.PUT('/api/session/password', { body })),
@@ -111,6 +123,26 @@ export const api = {
   changePerson: (id: string, body: ChangePersonDto) =>
     data(server.PATCH('/api/people/{id}', { params: withId(id), body })),
   jobs: () => data(server.GET('/api/jobs')),
+  quotes: (id: string) => data(server.GET('/api/jobs/{id}/quotes', { params: withId(id) })),
+  quoteDraft: (id: string) => data(server.GET('/api/jobs/{id}/quote-draft', { params: withId(id) })),
+  makeQuote: (id: string, body: MakeQuoteDto) =>
+    data(server.POST('/api/jobs/{id}/quotes', { params: withId(id), body })),
+  acceptQuote: (id: string, body: QuoteNumberDto) =>
+    data(server.POST('/api/jobs/{id}/quotes/accepted', { params: withId(id), body })),
+  withdrawQuote: (id: string, body: QuoteNumberDto) =>
+    data(server.POST('/api/jobs/{id}/quotes/withdrawn', { params: withId(id), body })),
+  sendingQuotes: (token: string) => data(server.GET('/api/drop-off/{token}/quotes', { params: { path: { token } } })),
+  acceptOwnQuote: (token: string, number: number) =>
+    data(server.POST('/api/drop-off/{token}/quotes/accepted', { params: { path: { token } }, body: { number } })),
+  day: (day: string | null) => data(server.GET('/api/day', { params: { query: day === null ? {} : { day } } })),
+  giveJob: (id: string, body: GiveJobDto) => data(server.PUT('/api/day/jobs/{id}', { params: withId(id), body })),
+  takeOffDay: (id: string, seen: number) =>
+    data(server.DELETE('/api/day/jobs/{id}', { params: { ...withId(id), query: { seen } } })),
+  sharing: () => data(server.GET('/api/sharing')),
+  shareSheets: (body: ShareSheetsDto) => data(server.POST('/api/sharing', { body })),
+  jobSharing: (id: string) => data(server.GET('/api/jobs/{id}/sharing', { params: withId(id) })),
+  nextRun: (id: string) => data(server.GET('/api/jobs/{id}/next-run', { params: withId(id) })),
+  desk: (query: DeskDto) => data(server.GET('/api/desk', { params: { query } })),
   job: (id: string) => data(server.GET('/api/jobs/{id}', { params: withId(id) })),
   /** A job, or one of its versions, as the server wrote it: a `Job` in JSON. */
   jobJson: (id: string, version?: number): Promise<ArrayBuffer> =>
@@ -130,8 +162,23 @@ export const api = {
   deletedJobs: () => data(server.GET('/api/jobs/deleted')),
   deleteJob: (id: string) => data(server.DELETE('/api/jobs/{id}', { params: withId(id) })),
   takeJobBack: (id: string) => data(server.POST('/api/jobs/{id}/take-back', { params: withId(id) })),
-  renameJob: (id: string, title: string) =>
-    data(server.PATCH('/api/jobs/{id}', { params: withId(id), body: { title } })),
+  describeJob: (id: string, body: DescribeJobDto) =>
+    data(server.PATCH('/api/jobs/{id}', { params: withId(id), body: sent(body) })),
+  duplicateJob: (id: string, title: string) =>
+    data(server.POST('/api/jobs/{id}/duplicate', { params: withId(id), body: { title: cutName(title) } })),
+  moveJob: (id: string, body: MoveJobDto) => data(server.PUT('/api/jobs/{id}/state', { params: withId(id), body })),
+  dropOff: () => data(server.GET('/api/drop-off')),
+  beginSending: (file: File) =>
+    data(server.POST('/api/drop-off', { params: { query: { name: file.name } }, ...raw(new Blob([file])) })),
+  sending: (token: string) => data(server.GET('/api/drop-off/{token}', { params: { path: { token } } })),
+  wishSending: (token: string, body: SendingWishDto) =>
+    data(server.PUT('/api/drop-off/{token}/wish', { params: { path: { token } }, body })),
+  sendIn: (token: string, body: SendInDto) =>
+    data(server.POST('/api/drop-off/{token}/send', { params: { path: { token } }, body })),
+  withdrawSending: (token: string) => data(server.DELETE('/api/drop-off/{token}', { params: { path: { token } } })),
+  ownSendings: () => data(server.GET('/api/own-sendings')),
+  jobSending: (id: string) => data(server.GET('/api/jobs/{id}/sending', { params: withId(id) })),
+  jobSteps: (id: string) => data(server.GET('/api/jobs/{id}/steps', { params: withId(id) })),
   saveJob: (id: string, base: number, edit: string, document: Blob) =>
     data(
       server.PUT('/api/jobs/{id}', {

@@ -10,25 +10,32 @@ import { SignInAsked } from './people/sign-in-asked.tsx';
 import { takeSession } from './people/take-session.ts';
 import { WhoAsked } from './people/who-asked.tsx';
 import { loadSmallPlaces, places } from './routes/places.tsx';
+import { dropOffPath, isPublicPath } from './routes/public-paths.ts';
 import { takeSettings } from './shop/use-settings.ts';
 import { catchUpWithServer } from './stores/catch-up.ts';
 import { listenToServer } from './stores/live.ts';
 import { sayRunEnds } from './stores/run-ends.ts';
 import { sayRunNews } from './stores/run-news.ts';
+import { useSession } from './stores/session.ts';
 import { StorageBar } from './ui/storage-bar.tsx';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 const router = createBrowserRouter(places);
 
-listenToServer();
+// Members have the drop-off and nothing else: all others are of the shop.
+useSession.subscribe(({ person }) => {
+  if (person?.role === 'member' && !isPublicPath()) void router.navigate(dropOffPath, { replace: true });
+});
+if (!isPublicPath()) listenToServer();
 sayRunEnds();
 sayRunNews();
 catchUpWithServer(queries);
 // Until it is known, and where it cannot be, the page goes by what is usual.
-api
-  .settings()
-  .then(takeSettings)
-  .catch(() => {});
+if (!isPublicPath())
+  api
+    .settings()
+    .then(takeSettings)
+    .catch(() => {});
 api
   .session()
   .then(takeSession)

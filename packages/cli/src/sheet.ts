@@ -1,5 +1,5 @@
 import { checkJob, jobSheetOf } from '@lambent/core/checks';
-import { decodePicture, prepareWithPictures, writeJobSheet } from '@lambent/core/formats';
+import { decodePicture, prepareWithPictures, writePaper } from '@lambent/core/formats';
 import { planJob, priceOf } from '@lambent/core/plan';
 import { freeOfCharge } from '@lambent/core/recipes';
 import { shippedAssets, shippedTools } from '@lambent/fonts';
@@ -38,7 +38,7 @@ export async function sheet(file: string, to: string, options: SheetOptions): Pr
     pricing,
   };
   const made = jobSheetOf(wish, prepared, plan, checkJob(prepared, plan), shop);
-  await write(to, await writeJobSheet(made, shippedTools().fonts));
+  await write(to, await writePaper(made, shippedTools().fonts));
   sayTo(to === standard)(`${nameOf(file)}: job sheet of ${run.name} written to ${spoken(to, 'standard output')}`);
   return 0;
 }

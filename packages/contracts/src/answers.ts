@@ -6,6 +6,10 @@ import type { Machine } from '@lambent/core/machine';
 import type { RunBasis } from '@lambent/core/plan';
 import type { Material } from '@lambent/core/recipes';
 import type { BookChange, BookTaken } from './book.ts';
+import type { DayAnswer, NextRunAnswer } from './day.ts';
+import type { DeedAnswer } from './deeds.ts';
+import type { DeskPage, JobStepAnswer } from './desk.ts';
+import type { BegunSending, DropOffAnswer, JobSendingAnswer, OwnSending, SendingAnswer } from './drop-off.ts';
 import type { JobFileLook, JobFileTaken } from './job-files.ts';
 import type {
   DeletedJob,
@@ -19,8 +23,10 @@ import type {
 } from './jobs.ts';
 import type { ConnectionTest, MachineState, MachineUses, SerialPortAnswer, TimingAnswer } from './machines.ts';
 import type { InvitationAnswer, PersonAnswer, SessionAnswer } from './people.ts';
+import type { QuoteAnswer, QuoteDraft } from './quotes.ts';
 import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
 import type { BackupFile, Settings } from './settings.ts';
+import type { JobSharing, SharingGroup, SheetsShared } from './sharing.ts';
 
 /**
  * Everything that the API answers, by the name that its description gives it. The schemas are made from these types
@@ -28,13 +34,18 @@ import type { BackupFile, Settings } from './settings.ts';
  */
 export interface Answers {
   BackupFile: BackupFile;
+  BegunSending: BegunSending;
   BookChange: BookChange;
   BookTaken: BookTaken;
   BurntPicture: BurntPictureAnswer;
   ColourKey: ColourKey;
   ConnectionTest: ConnectionTest;
+  Day: DayAnswer;
+  Deed: DeedAnswer;
   DeletedJob: DeletedJob;
+  DeskPage: DeskPage;
   DrawingTaken: DrawingTaken;
+  DropOff: DropOffAnswer;
   Error: ErrorAnswer;
   Font: FontAnswer;
   Health: HealthAnswer;
@@ -44,20 +55,30 @@ export interface Answers {
   JobDocument: JobJson;
   JobFileLook: JobFileLook;
   JobFileTaken: JobFileTaken;
+  JobSharing: JobSharing;
+  JobSending: JobSendingAnswer;
+  JobStep: JobStepAnswer;
   Machine: Machine;
   MachineState: MachineState;
   MachineUses: MachineUses;
   Material: Material;
+  NextRun: NextRunAnswer;
   NumberFamily: NumberFamily;
   Original: OriginalAnswer;
+  OwnSending: OwnSending;
   Person: PersonAnswer;
+  Quote: QuoteAnswer;
+  QuoteDraft: QuoteDraft;
   Report: Report;
   Run: RunAnswer;
   RunBasis: RunBasis;
+  Sending: SendingAnswer;
   SerialPort: SerialPortAnswer;
   ServerEvent: ServerEvent;
   Session: SessionAnswer;
   Settings: Settings;
+  SharingGroup: SharingGroup;
+  SheetsShared: SheetsShared;
   Timing: TimingAnswer;
   Version: VersionAnswer;
 }

@@ -1,6 +1,7 @@
 import type { JobJson } from '@lambent/core/document';
 import { Type } from 'class-transformer';
 import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min } from 'class-validator';
+import type { JobState } from './job-states.ts';
 
 export class CreateJobDto {
   @IsString()
@@ -91,6 +92,17 @@ export class ReadDrawingDto extends BringInDto {
   scale?: number;
 }
 
+/** What a job was worked out to take and to cost, as of its last version. */
+export interface JobEstimate {
+  /** Of all its runs, in s; null where it cannot be planned. */
+  seconds: number | null;
+  /** In the shop's currency; of an accepted quote where there is one; null where it has no price. */
+  price: number | null;
+  /** How many findings block it, and how many warn. */
+  blocks: number;
+  warns: number;
+}
+
 /** One card of the Desk. */
 export interface JobCard {
   id: string;
@@ -102,6 +114,19 @@ export interface JobCard {
   materialId: string | null;
   itemCount: number;
   lastRun: { status: string; endedAt: string | null } | null;
+  /** Where it stands in the shop, and since when, as ISO 8601 in UTC. */
+  state: JobState;
+  stateSince: string;
+  /** The name of whose it is; empty where it is nobody's. */
+  whose: string;
+  /** The day until which it is wanted, such as 2026-12-24; null for none. */
+  wantedBy: string | null;
+  /** Null until it has been worked out. */
+  estimate: JobEstimate | null;
+  /** The job on whose sheets it lies with others; null where it lies on its own. */
+  sharedOn: { jobId: string; title: string } | null;
+  /** How many jobs lie on its sheets; 0 where it is a job of its own. */
+  shares: number;
 }
 
 /** A job that was deleted and can be taken back; times as ISO 8601 in UTC. */

@@ -20,6 +20,8 @@ export interface SessionAnswer {
   person: PersonAnswer | null;
   /** Whether the shop has a manager. Until it has one, nobody signs in. */
   hasManager: boolean;
+  /** In the demo, whom one can be at this computer by one click; empty elsewhere. */
+  demo: PersonAnswer[];
 }
 
 /** What is sent by mail or shown to whoever is to join; the token is told once, and kept nowhere. */
@@ -52,6 +54,13 @@ export class SignInDto {
   @IsString()
   @Length(1, 200, { message: 'Type your password.' })
   password!: string;
+}
+
+/** Whom somebody wants to be in the demo. */
+export class BeDto {
+  @IsString()
+  @Length(1, 60)
+  personId!: string;
 }
 
 export class NewPasswordDto {

@@ -253,6 +253,8 @@ export type ServerEvent =
   | { type: 'storage'; storage: StorageState }
   /** A job was saved: it has this version now. */
   | { type: 'job'; jobId: string; version: number }
+  /** What the Desk says of a job changed: where it stands, or what it was worked out to take. */
+  | { type: 'desk'; jobId: string }
   /** The machines of the shop were changed: what goes by them asks for them again. */
   | { type: 'machines' };
 

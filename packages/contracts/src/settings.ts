@@ -7,13 +7,17 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsNumber,
   IsObject,
   IsOptional,
   IsString,
+  IsTimeZone,
   Length,
+  Matches,
   Max,
   MaxLength,
   Min,
+  ValidateIf,
 } from 'class-validator';
 
 /** In which order days are written: 27 Nov 2026, Nov 27, 2026 or 2026-11-27. */
@@ -41,6 +45,18 @@ export interface Settings {
   numbers: NumberStyle;
   /** For so many days a copy of each night is kept; 0 where none is made. */
   backupDays: number;
+  /** When the shop opens and closes, such as 09:00; where it closes before it opens, that is on the next day. */
+  opensAt: string;
+  closesAt: string;
+  /** On which days of the week, 1 for Monday to 7 for Sunday. */
+  openDays: number[];
+  /** So long it takes to set a job up on a machine. */
+  setUpMinutes: number;
+  /** Where the shop is, such as Europe/Lisbon; empty for where this computer is. */
+  timeZone: string;
+  /** For so many days a quote can be accepted, and what stands below it. */
+  quoteDays: number;
+  quoteTerms: string;
   /** Whether the shop was led through its first steps, or they were skipped. */
   isSetUp: boolean;
   /** Whether one looks around in the demo shop, before one begins a shop of one's own. Not settled by hand. */
@@ -53,6 +69,9 @@ export interface BackupFile {
   madeAt: string;
   bytes: number;
 }
+
+const clockTime = /^([01]\d|2[0-3]):[0-5]\d$/;
+const aClockTime = { message: 'A time of day is written as 09:30.' };
 
 /** What the shop settles; what is not sent stays as it is. */
 export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
@@ -100,6 +119,44 @@ export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   @Min(0, { message: 'Copies are kept for 0 to 365 days.' })
   @Max(365, { message: 'Copies are kept for 0 to 365 days.' })
   backupDays?: number;
+
+  @IsOptional()
+  @Matches(clockTime, aClockTime)
+  opensAt?: string;
+
+  @IsOptional()
+  @Matches(clockTime, aClockTime)
+  closesAt?: string;
+
+  @IsOptional()
+  @IsArray()
+  @ArrayUnique({ message: 'A day of the week is named once.' })
+  @IsInt({ each: true, message: 'Days of the week are 1 for Monday to 7 for Sunday.' })
+  @Min(1, { each: true, message: 'Days of the week are 1 for Monday to 7 for Sunday.' })
+  @Max(7, { each: true, message: 'Days of the week are 1 for Monday to 7 for Sunday.' })
+  openDays?: number[];
+
+  @IsOptional()
+  @IsNumber({ allowNaN: false, allowInfinity: false }, { message: 'Setting up takes 0 to 240 minutes.' })
+  @Min(0, { message: 'Setting up takes 0 to 240 minutes.' })
+  @Max(240, { message: 'Setting up takes 0 to 240 minutes.' })
+  setUpMinutes?: number;
+
+  /** Empty for where this computer is. */
+  @ValidateIf(({ timeZone }) => timeZone !== undefined && timeZone !== '')
+  @IsTimeZone({ message: 'That is no time zone that is known here.' })
+  timeZone?: string;
+
+  @IsOptional()
+  @IsInt({ message: 'A quote can be accepted for 1 to 365 days.' })
+  @Min(1, { message: 'A quote can be accepted for 1 to 365 days.' })
+  @Max(365, { message: 'A quote can be accepted for 1 to 365 days.' })
+  quoteDays?: number;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(2000, { message: 'Terms have 2000 characters at most.' })
+  quoteTerms?: string;
 
   @IsOptional()
   @IsBoolean()

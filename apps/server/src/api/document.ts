@@ -32,18 +32,32 @@ export async function apiDocument(types: Record<string, ObjectSchema>): Promise<
 function describeRequests(types: Record<string, ObjectSchema>): void {
   const limits = validationMetadatasToSchemas() as Record<string, ObjectSchema>;
   for (const [name, request] of Object.entries(contracts)) {
-    if (typeof request !== 'function') continue;
+    if (!isClass(request)) continue;
     const { properties = {}, required = [] } = limits[checkedBy(request, limits)];
     for (const [property, limit] of Object.entries(properties)) {
       const type = types[name]?.properties?.[property] ?? {};
+      // What the entries of a list are, and whether it may be null, its type says: the checks do not know.
+      const items = isOfParts(type) ? { items: type.items } : {};
+      const both = { ...type, ...limit, ...items };
       const isWhole = '$ref' in type || 'anyOf' in type || type.type === 'object';
-      const schema = isWhole ? { allOf: [type] } : { ...type, ...limit };
+      const orNull = Array.isArray(type.type) ? { allOf: [{ ...both, type: type.type }] } : both;
+      const schema = isWhole ? { allOf: [type] } : orNull;
       ApiProperty({ ...schema, required: required.includes(property) } as never)(request.prototype, property);
     }
   }
 }
 
+/** Whether what the contracts export is a class: a request. Of a plain function the prototype could be replaced. */
+function isClass(exported: unknown): exported is { readonly name: string; readonly prototype: object } {
+  return typeof exported === 'function' && Object.getOwnPropertyDescriptor(exported, 'prototype')?.writable === false;
+}
+
+/** Whether a type is a list of something that has a schema of its own. */
+function isOfParts({ items }: Schema): boolean {
+  return typeof items === 'object' && items !== null && '$ref' in items;
+}
+
 /** The class whose limits a request has: its own, or those of what it extends where it adds none. */
-function checkedBy(request: { name: string }, limits: object): string {
+function checkedBy(request: { readonly name: string }, limits: object): string {
   return request.name in limits ? request.name : checkedBy(Object.getPrototypeOf(request), limits);
 }

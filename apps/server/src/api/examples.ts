@@ -9,6 +9,7 @@ import type {
 } from '@lambent/contracts';
 import { firstRun, jobToJson, newJob } from '@lambent/core/document';
 import { usualSettings } from '@lambent/core/settings';
+import { deskExamples, jobId } from './desk-examples.ts';
 import { standing, timing, wren } from './machine-examples.ts';
 
 /*
@@ -16,7 +17,6 @@ import { standing, timing, wren } from './machine-examples.ts';
  * types by the compiler, and against the schemas by a test.
  */
 
-const jobId = '5d1f0c9e-6f0b-4b0e-9c55-0d6f5a3f2b11';
 const runId = '0b6a7f0a-3d52-4a4c-8a0e-9f6a1d1c7e42';
 const programHash = '9f2c4b7e1d3a5f60718293a4b5c6d7e8f90a1b2c3d4e5f60718293a4b5c6d7e8';
 const document = jobToJson(newJob('wren', 'house'));
@@ -128,17 +128,7 @@ export const answerExamples: Answers = {
     updatedAt: '2026-11-27T09:30:00.000Z',
     document,
   },
-  JobCard: {
-    id: jobId,
-    title: 'Row markers, spring batch',
-    project: 'Heronbrook Seed Library',
-    version: 2,
-    updatedAt: '2026-11-27T09:30:00.000Z',
-    machineId: 'wren',
-    materialId: 'birch-ply-3',
-    itemCount: 77,
-    lastRun: { status: 'done', endedAt: '2026-11-27T10:02:00.000Z' },
-  },
+  ...deskExamples,
   JobDocument: document,
   JobFileLook: {
     title: 'Row markers, spring batch',
@@ -243,7 +233,16 @@ export const answerExamples: Answers = {
     taken: [taken],
   },
   Person: ines,
-  Session: { person: ines, hasManager: true },
+
+  Deed: {
+    id: 412,
+    at: '2026-03-02T09:31:07.000Z',
+    by: 'Ines Varga',
+    what: 'deleteJob',
+    subjectId: '7f0c2d3e-5a41-4b8e-9d10-2f6a1c9b7e55',
+    subject: 'Row markers, spring batch',
+  },
+  Session: { person: ines, hasManager: true, demo: [] },
   Invitation: { token: 'kP3v…', role: 'member', validUntil: '2026-12-04T09:30:00.000Z' },
   ServerEvent: { type: 'machine', machine: standing },
   Settings: {
@@ -256,6 +255,13 @@ export const answerExamples: Answers = {
     dates: 'day first',
     numbers: 'point',
     backupDays: 14,
+    opensAt: '09:00',
+    closesAt: '18:00',
+    openDays: [1, 2, 3, 4, 5],
+    setUpMinutes: 5,
+    timeZone: 'Europe/Lisbon',
+    quoteDays: 14,
+    quoteTerms: 'Payable when it is fetched.',
     isSetUp: true,
     isDemo: false,
   },

@@ -1,16 +1,12 @@
 import type { StorageState } from '@lambent/contracts';
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
+import { callerId } from '../common/caller.ts';
 import { PlainError } from '../common/plain-error.ts';
 import { errorOf } from '../common/refusals.ts';
 import { EventHub } from '../events/event-hub.ts';
 import type { StorageTrouble } from './storage-trouble.ts';
 import { Writer } from './writer.ts';
-import type { Writes } from './writes.ts';
-
-type Arguments<Name extends keyof Writes> = Writes[Name] extends (writing: never, ...args: infer A) => unknown
-  ? A
-  : never;
-type Result<Name extends keyof Writes> = Awaited<ReturnType<Writes[Name]>>;
+import type { ArgumentsOf, ResultOf, Writes } from './writes.ts';
 
 /** How long until what must be written is tried again, and until a disk that failed is tried. */
 const retryMs = 2000;
@@ -41,16 +37,16 @@ export class WriteQueue implements OnApplicationShutdown {
    * Does one write.
    * @throws PlainError what the write refused; 507 or 503 where the disk or the database could not be written to
    */
-  async do<Name extends keyof Writes>(name: Name, ...args: Arguments<Name>): Promise<Result<Name>> {
-    const answer = await this.writer.write(name, args);
+  async do<Name extends keyof Writes>(name: Name, ...args: ArgumentsOf<Name>): Promise<ResultOf<Name>> {
+    const answer = await this.writer.write(name, args, callerId());
     if ('trouble' in answer) throw this.isTroubled(answer.trouble);
     this.isWell();
-    if ('done' in answer) return answer.done as Result<Name>;
+    if ('done' in answer) return answer.done as ResultOf<Name>;
     throw errorOf(answer.refused);
   }
 
   /** Does a write that nobody can repeat by hand: where the disk fails, again and again until it is done. */
-  async insist<Name extends keyof Writes>(name: Name, ...args: Arguments<Name>): Promise<Result<Name>> {
+  async insist<Name extends keyof Writes>(name: Name, ...args: ArgumentsOf<Name>): Promise<ResultOf<Name>> {
     for (;;) {
       try {
         return await this.do(name, ...args);

@@ -6,6 +6,8 @@ import { workerData } from 'node:worker_threads';
 import type { DataSource } from 'typeorm';
 import { type Refusal, refusalOf } from '../common/refusals.ts';
 import { writingSource } from './database.ts';
+import { noted } from './deeds.ts';
+import { signedWriting } from './owned.ts';
 import { databaseReplaced, type StorageTrouble, storageTrouble } from './storage-trouble.ts';
 import { writes } from './writes.ts';
 
@@ -58,14 +60,22 @@ async function giveUp(): Promise<void> {
   await lost?.destroy().catch(() => {});
 }
 
+/** A write, by its name, and whose it is; null for nobody's. */
+interface AskedWrite {
+  readonly name: string;
+  readonly args: unknown[];
+  readonly actor: string | null;
+}
+
 /** Does one write in a transaction of its own. */
-export async function write({ name, args }: { name: string; args: unknown[] }): Promise<WriteAnswer> {
+export async function write({ name, args, actor }: AskedWrite): Promise<WriteAnswer> {
   try {
     const connection = await open();
     const raw = rawOf(connection);
     raw.exec('BEGIN IMMEDIATE');
     const work = (writes as Record<string, (...args: unknown[]) => Promise<unknown>>)[name];
-    const done = await work(connection.manager, ...args);
+    const writing = actor === null ? connection.manager : signedWriting(connection.manager, actor);
+    const done = actor === null ? await work(writing, ...args) : await noted(writing, name, args, work);
     // What a folder that was taken away takes in is kept by nobody, whatever SQLite says.
     await expectFile();
     raw.exec('COMMIT');

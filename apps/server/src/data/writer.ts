@@ -24,9 +24,9 @@ export class Writer {
     });
   }
 
-  /** @throws what went wrong inside: neither a refusal nor the disk */
-  async write(name: string, args: readonly unknown[]): Promise<WriteAnswer> {
-    return await this.thread.run({ name, args }, { name: 'write' });
+  /** @param actor the id of the person whose write it is; null for nobody's @throws what went wrong inside: neither a refusal nor the disk */
+  async write(name: string, args: readonly unknown[], actor: string | null): Promise<WriteAnswer> {
+    return await this.thread.run({ name, args, actor }, { name: 'write' });
   }
 
   /** Closes the database and ends the thread. */

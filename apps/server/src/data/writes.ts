@@ -1,13 +1,18 @@
 import * as book from '../book/book.writes.ts';
 import * as colourKeys from '../colour-keys/colour-keys.writes.ts';
+import * as day from '../day/day.writes.ts';
+import * as desk from '../desk/desk.writes.ts';
+import * as dropOff from '../drop-off/drop-off.writes.ts';
 import * as families from '../families/families.writes.ts';
 import * as files from '../files/files.writes.ts';
 import * as jobFiles from '../job-files/job-files.writes.ts';
 import * as jobs from '../jobs/jobs.writes.ts';
 import * as machines from '../machines/machines.writes.ts';
 import * as people from '../people/people.writes.ts';
+import * as quotes from '../quotes/quotes.writes.ts';
 import * as runs from '../runs/runs.writes.ts';
 import * as settings from '../settings/settings.writes.ts';
+import * as sharing from '../sharing/sharing.writes.ts';
 import * as shop from '../shop/shop.writes.ts';
 import * as thinning from '../thinning/thinning.writes.ts';
 import * as timing from '../timing/timing.writes.ts';
@@ -19,18 +24,30 @@ const { changeStock: _, ...bookWrites } = book;
 /** Every change of the database, by name. Each is done by the queue in a transaction of its own (write-queue.ts). */
 export const writes = {
   ...colourKeys,
+  ...day,
+  ...desk,
+  ...dropOff,
   ...families,
   ...jobs,
   ...jobFiles,
   ...machines,
   ...people,
   ...bookWrites,
+  ...quotes,
   ...runs,
   ...files,
   ...settings,
   ...probe,
+  ...sharing,
   ...shop,
   ...thinning,
   ...timing,
 };
 export type Writes = typeof writes;
+
+/** What a write is asked with. */
+export type ArgumentsOf<Name extends keyof Writes> = Writes[Name] extends (writing: never, ...args: infer A) => unknown
+  ? A
+  : never;
+/** What it comes to. */
+export type ResultOf<Name extends keyof Writes> = Awaited<ReturnType<Writes[Name]>>;

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { Role } from '@lambent/contracts';
 import type { ColourKey } from '@lambent/core/colours';
 import {
   firstRun,
@@ -26,6 +27,7 @@ import { JobsService, originalFile } from '../jobs/jobs.service.ts';
 import { packJob } from '../jobs/pack.ts';
 import { MachineLinks } from '../machines/machine-links.ts';
 import { MachinesService } from '../machines/machines.service.ts';
+import { PeopleService } from '../people/people.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { ShopService } from '../shop/shop.service.ts';
 import { WorkService } from '../work/work.service.ts';
@@ -33,7 +35,14 @@ import { packetDrawer } from './built-jobs.ts';
 import { benchPlaque, kingfisherPiece } from './picture-jobs.ts';
 
 const project = 'Heronbrook Seed Library';
-const operators = ['Ines Varga', 'Tobiah Okonjo'];
+/** Who is of the demo shop. */
+const people: readonly { readonly name: string; readonly role: Role }[] = [
+  { name: 'Ines Varga', role: 'manager' },
+  { name: 'Tobiah Okonjo', role: 'operator' },
+  { name: 'Wilhelmina Strand', role: 'member' },
+  { name: 'Pavel Anders', role: 'member' },
+  { name: 'Noor Castellan', role: 'member' },
+];
 
 interface DemoJob {
   readonly title: string;
@@ -137,6 +146,12 @@ const jobs: DemoJob[] = [
   },
 ];
 
+/** When the demo shop is open: on any day, so that its day has something to show. */
+const hours = { opensAt: '08:00', closesAt: '20:00', openDays: [1, 2, 3, 4, 5, 6, 7] };
+
+/** What waits for the machines of the demo. */
+const given = ['Row markers, spring batch', 'Seed packet, folding', 'Drawer for packets', 'Estuary relief'];
+
 /** Loads the demo world into an empty shop. */
 @Injectable()
 export class DemoService {
@@ -152,6 +167,7 @@ export class DemoService {
     private readonly shop: ShopService,
     private readonly links: MachineLinks,
     private readonly backups: BackupsService,
+    private readonly people: PeopleService,
   ) {}
 
   /** Loads the demo world that the environment names, where there is no machine yet. */
@@ -167,7 +183,7 @@ export class DemoService {
    */
   async lookAround(): Promise<void> {
     const { machines, materials } = await this.shop.everything();
-    if (machines.length > 0 || materials.length > 0 || (await this.jobs.cards()).length > 0) {
+    if (machines.length > 0 || materials.length > 0 || (await this.jobs.hasAny())) {
       throw new PlainError(
         409,
         'not-empty',
@@ -197,17 +213,31 @@ export class DemoService {
     await this.backups.make(new Date(), 'demo-shop');
     for (const { id } of await this.machines.list()) await this.links.forget(id);
     await this.writes.do('emptyShop');
+    this.people.forget();
     await this.writes.do('beginShop');
   }
 
   private async load(shop: Shop, folder: string): Promise<void> {
     await this.writes.do('loadShop', shop);
-    await this.settings.settle({ shopName: shop.name, people: operators, isSetUp: true });
-    for (const job of jobs) await this.addJob(shop, folder, job);
+    const operators = people.filter(({ role }) => role !== 'member').map(({ name }) => name);
+    await this.settings.settle({ shopName: shop.name, people: operators, isSetUp: true, ...hours });
+    await this.people.addDemoPeople(people);
+    const ids = new Map<string, string>();
+    for (const job of jobs) ids.set(job.title, await this.addJob(shop, folder, job));
+    await this.giveJobs(ids);
     this.logger.log(`Loaded ${shop.name}: ${jobs.length} jobs.`);
   }
 
-  private async addJob(shop: Shop, folder: string, job: DemoJob): Promise<void> {
+  /** Gives the machines something to do. */
+  private async giveJobs(ids: ReadonlyMap<string, string>): Promise<void> {
+    for (const { title, machineId } of jobs.filter((job) => given.includes(job.title)).toReversed()) {
+      const place = { machineId, beforeJobId: null, notBefore: null };
+      await this.writes.do('giveJob', ids.get(title) ?? '', place, null);
+    }
+  }
+
+  /** @returns its id */
+  private async addJob(shop: Shop, folder: string, job: DemoJob): Promise<string> {
     const { title, file, member, machineId, materialId, sheet, pieces = [], runs, built } = job;
     const machine = shop.machines.find(({ id }) => id === machineId);
     const material = shop.materials.find(({ id }) => id === materialId);
@@ -221,13 +251,12 @@ export class DemoService {
     };
     if (file === null) {
       const document = built?.(fresh, stocked, material, key) ?? fresh;
-      await this.jobs.add(title, project, packJob(document), 'Build from numbers', []);
-      return;
+      return this.jobs.add(title, project, packJob(document), 'Build from numbers', []);
     }
     const bytes = await readFile(join(folder, 'drawings', file));
     const drawn = await this.drawn(fresh, bytes, job, key);
     const document = (await job.made?.(drawn, machine, shop, key)) ?? drawn;
-    await this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
+    return this.jobs.add(title, project, packJob(document), `Bring in ${file}`, [originalFile(file, bytes)]);
   }
 
   /** A job with what a file holds. */

@@ -1,3 +1,4 @@
+import type { JobState } from '@lambent/contracts';
 import {
   Column,
   CreateDateColumn,
@@ -24,6 +25,19 @@ export class JobEntity extends Owned {
   @Column('integer')
   changed!: number;
   @Column('datetime', { nullable: true }) deletedAt!: Date | null;
+  /** Where it stands in the shop. */
+  @Index('jobs_by_state')
+  @Column('text', { default: 'being prepared' })
+  state!: JobState;
+  @Column('datetime') stateSince!: Date;
+  /** The day until which it is wanted, such as 2026-12-24. */
+  @Column('text', { nullable: true }) wantedBy!: string | null;
+  /** Of its last version: for which machine it is, on what, and whose (job-summary.ts). */
+  @Column('text', { default: '' }) machineId!: string;
+  @Column('text', { nullable: true }) materialId!: string | null;
+  @Column('text', { default: '' }) whose!: string;
+  /** All in it that is searched, as `plainWords` writes it. */
+  @Column('text', { default: '' }) words!: string;
 }
 
 /** A drawing as gzipped JSON, kept once however many versions hold it. */

@@ -2,8 +2,8 @@ import {
   BringInDto,
   CreateJobDto,
   type DeletedJob,
+  DescribeJobDto,
   type DrawingTaken,
-  type JobCard,
   type OriginalAnswer,
   ReadDrawingDto,
   RenameJobDto,
@@ -43,13 +43,6 @@ export class JobsController {
     private readonly pictures: JobPicturesService,
   ) {}
 
-  @Get()
-  @MayCall('operator')
-  @Describe('Every job on the Desk, the last changed first', listOf('JobCard'))
-  list(): Promise<JobCard[]> {
-    return this.jobs.cards();
-  }
-
   @Post()
   @MayCall('operator')
   @Describe('A new job with nothing drawn', writtenOf('Job', 201), 400)
@@ -80,16 +73,23 @@ export class JobsController {
 
   @Post(':id/take-back')
   @MayCall('operator')
-  @Describe('Takes a deleted job back', nothing, 404)
+  @Describe('Takes a deleted job back', nothing, 404, 409)
   takeBack(@Param('id') id: string): Promise<void> {
     return this.jobs.takeBack(id);
   }
 
   @Patch(':id')
   @MayCall('operator')
-  @Describe('Gives a job another title', nothing, 400, 404)
-  rename(@Param('id') id: string, @Body() { title }: RenameJobDto): Promise<void> {
-    return this.jobs.rename(id, title);
+  @Describe('Says how a job is called, what it belongs to, and until when it is wanted', nothing, 400, 404)
+  describe(@Param('id') id: string, @Body() what: DescribeJobDto): Promise<void> {
+    return this.jobs.describe(id, { ...what });
+  }
+
+  @Post(':id/duplicate')
+  @MayCall('operator')
+  @Describe('Makes a job of another one as it is, with the files that it came from', writtenOf('Job', 201), 400, 404)
+  async duplicate(@Param('id') id: string, @Body() { title }: RenameJobDto): Promise<StreamableFile> {
+    return json(await this.jobs.answer(await this.jobs.duplicate(id, title)));
   }
 
   @Put(':id')

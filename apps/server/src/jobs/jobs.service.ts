@@ -4,8 +4,8 @@ import { gunzip } from 'node:zlib';
 import type {
   CreateJobDto,
   DeletedJob,
+  DescribeJobDto,
   DrawingTaken,
-  JobCard,
   ReadDrawingDto,
   VersionAnswer,
 } from '@lambent/contracts';
@@ -15,8 +15,9 @@ import { sniffFormat } from '@lambent/core/formats';
 import { sheetAsStocked } from '@lambent/core/recipes';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { Repository } from 'typeorm';
+import { IsNull, Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
+import { isoOf } from '../common/stored-time.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { EventHub } from '../events/event-hub.ts';
 import { SettingsService } from '../settings/settings.service.ts';
@@ -33,12 +34,6 @@ const unzip = promisify(gunzip);
 /** As much of a file's name is kept. */
 export const longestName = 200;
 
-interface CardRow extends Omit<JobCard, 'updatedAt' | 'lastRun'> {
-  updatedAt: string;
-  runStatus: string | null;
-  runEndedAt: string | null;
-}
-
 @Injectable()
 export class JobsService {
   constructor(
@@ -52,24 +47,9 @@ export class JobsService {
     private readonly hub: EventHub,
   ) {}
 
-  /** Every job on the Desk, last changed first; one question to the database, however many there are. */
-  async cards(): Promise<JobCard[]> {
-    const rows: CardRow[] = await this.jobs.query(
-      `SELECT jobs.id, jobs.title, jobs.project, jobs.version, jobs.updatedAt,
-         json_extract(versions.settings, '$.machineId') AS machineId,
-         json_extract(versions.settings, '$.sheets[0].materialId') AS materialId,
-         coalesce(drawings.itemCount, 0) AS itemCount, runs.status AS runStatus, runs.endedAt AS runEndedAt
-       FROM jobs
-       LEFT JOIN versions ON versions.jobId = jobs.id AND versions.number = jobs.version
-       LEFT JOIN drawings ON drawings.hash = versions.drawingHash
-       LEFT JOIN runs ON runs.sequence = (SELECT max(sequence) FROM runs WHERE runs.jobId = jobs.id)
-       WHERE jobs.deletedAt IS NULL ORDER BY jobs.changed DESC`,
-    );
-    return rows.map(({ runStatus, runEndedAt, updatedAt, ...row }) => ({
-      ...row,
-      updatedAt: isoOf(updatedAt),
-      lastRun: runStatus === null ? null : { status: runStatus, endedAt: runEndedAt && isoOf(runEndedAt) },
-    }));
+  /** Whether there is a job on the Desk. */
+  hasAny(): Promise<boolean> {
+    return this.jobs.existsBy({ deletedAt: IsNull() });
   }
 
   /** The jobs that were deleted and can be taken back, the last one first. */
@@ -145,8 +125,18 @@ export class JobsService {
     return this.add(title, project, await this.pack(document), 'Copy');
   }
 
-  rename(id: string, title: string): Promise<void> {
-    return this.writes.do('renameJob', id, title);
+  /** Makes a job of another one, as it is. @returns its id */
+  async duplicate(id: string, title: string): Promise<string> {
+    const copyId = randomUUID();
+    await this.writes.do('duplicateJob', id, copyId, title);
+    return copyId;
+  }
+
+  /** Describes a job; what is left out stays, and a day that is empty is none. */
+  async describe(id: string, { wantedBy, ...what }: DescribeJobDto): Promise<void> {
+    const day = wantedBy === undefined ? {} : { wantedBy: wantedBy || null };
+    await this.writes.do('describeJob', id, { ...what, ...day });
+    this.hub.say({ type: 'desk', jobId: id });
   }
 
   delete(id: string): Promise<void> {
@@ -252,8 +242,3 @@ export function originalFile(name: string, bytes: Buffer): Original {
 
 /** Documents that were stored before they had a version. */
 const unnumbered = { version: 0 };
-
-/** The database's way to write a time, in UTC, as ISO 8601. */
-function isoOf(stored: string): string {
-  return new Date(`${stored.replace(' ', 'T').replace(/Z$/, '')}Z`).toISOString();
-}

@@ -1,6 +1,7 @@
 import { type CanActivate, createParamDecorator, type ExecutionContext, Injectable } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
+import { isCalledBy } from '../common/caller.ts';
 import { isShopsScript } from '../common/door.ts';
 import { PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
@@ -10,7 +11,11 @@ import { PeopleService } from './people.service.ts';
 import { tokenOf } from './session-cookie.ts';
 
 /** A request of which it is known who sent it. */
-export type KnownRequest = Request & { session?: SessionEntity | null };
+export type KnownRequest = Request & {
+  session?: SessionEntity | null;
+  /** Whether it is a script that brings the token of the shop, for nobody in particular. */
+  isScript?: boolean;
+};
 
 /**
  * Lets a request through to an endpoint where it comes from one of those who may call it. A shop without a manager is open:
@@ -27,8 +32,10 @@ export class AccessGuard implements CanActivate {
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const { caller, isOpen } = this.reflector.get<CallRule>(mayCallKey, context.getHandler());
     const request = context.switchToHttp().getRequest<KnownRequest>();
-    request.session = await this.people.sessionOf(tokenOf(request));
+    request.session = await this.people.sessionHere(tokenOf(request));
+    isCalledBy(request.session?.personId ?? null);
     const isScript = isOpen && isShopsScript(request.headers, config);
+    request.isScript = isScript && request.session === null;
     const role = request.session?.person.role ?? (isScript ? 'operator' : null);
     if (mayCall(role, caller) || (isOpen && !(await this.people.hasManager()))) return true;
     if (role === null) throw new PlainError(401, 'not-signed-in', 'Sign in first.');

@@ -8,6 +8,9 @@ export function hashOfPassword(password: string): Promise<string> {
   return hash(password.normalize('NFC'), settings);
 }
 
+/** What is kept of people of the demo, who have none. */
+export const noPassword = '';
+
 /** Of a password that nobody has. */
 let nobodys: Promise<string> | null = null;
 

@@ -4,6 +4,7 @@ import { LessThan, Not } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import type { Writing } from '../data/writing.ts';
 import { nameKeyOf } from './names.ts';
+import { noPassword } from './passwords.ts';
 import { InvitationEntity, PersonEntity, SessionEntity } from './people.entities.ts';
 import { sessionMs } from './tokens.ts';
 
@@ -22,6 +23,15 @@ export async function addFirstManager(writing: Writing, person: NewPerson): Prom
   if (await writing.existsBy(PersonEntity, { role: 'manager' }))
     throw new PlainError(409, 'manager-there', 'The shop has a manager already, who invites others.');
   return addPerson(writing, person, 'manager');
+}
+
+/** Adds the people of the demo, who have no password, where nobody is of the shop yet. */
+export async function addDemoPeople(
+  writing: Writing,
+  people: readonly { readonly name: string; readonly role: Role }[],
+): Promise<void> {
+  if ((await writing.count(PersonEntity)) > 0) return;
+  for (const { name, role } of people) await addPerson(writing, { name, passwordHash: noPassword }, role);
 }
 
 /** Somebody joins by an invitation, which is used up. @throws PlainError 404 where it is none, 409 where the name is taken @returns the id */

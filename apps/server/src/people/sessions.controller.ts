@@ -1,4 +1,4 @@
-import { NewPasswordDto, type SessionAnswer, SignInDto } from '@lambent/contracts';
+import { BeDto, NewPasswordDto, type SessionAnswer, SignInDto } from '@lambent/contracts';
 import { Body, Controller, Delete, Get, Post, Put, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
@@ -29,9 +29,18 @@ export class SessionsController {
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionAnswer> {
-    const token = await this.people.signIn(who, tokenOf(request));
-    giveToken(request, response, token);
-    return this.people.answer(await this.people.sessionOf(token));
+    return this.signedIn(await this.people.signIn(who, tokenOf(request)), request, response);
+  }
+
+  @Post('demo')
+  @MayCall('everybody')
+  @Describe('In the demo, signs in as one of its people, without a password', oneOf('Session', 201), 400, 404)
+  async beInDemo(
+    @Body() { personId }: BeDto,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SessionAnswer> {
+    return this.signedIn(await this.people.beInDemo(personId, tokenOf(request)), request, response);
   }
 
   @Delete()
@@ -58,5 +67,10 @@ export class SessionsController {
   @Describe('Changes one’s password, and signs out wherever else one is signed in', nothing, 400, 401, 429)
   changePassword(@CallersSession() session: SessionEntity, @Body() words: NewPasswordDto): Promise<void> {
     return this.people.changePassword(session, words);
+  }
+
+  private async signedIn(token: string, request: Request, response: Response): Promise<SessionAnswer> {
+    giveToken(request, response, token);
+    return this.people.answer(await this.people.sessionOf(token));
   }
 }

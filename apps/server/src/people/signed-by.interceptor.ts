@@ -2,17 +2,19 @@ import { type CallHandler, type ExecutionContext, Injectable, type NestIntercept
 import { getMetadataStorage } from 'class-validator';
 import type { Observable } from 'rxjs';
 import type { KnownRequest } from './access.guard.ts';
+import { unsigned } from './tokens.ts';
 
 /**
  * Signs what is done with the name of the person who is signed in, whatever name a request says or leaves out. Where nobody is
- * signed in, it is the name that was sent.
+ * signed in, it is the name that was sent; so it is where a demo takes everybody for its manager.
  */
 @Injectable()
 export class SignedByInterceptor implements NestInterceptor {
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
     const request = context.switchToHttp().getRequest<KnownRequest>();
-    const name = request.session?.person.name;
-    if (name !== undefined && isSigned(context)) {
+    const { session } = request;
+    if (session && session.tokenHash !== unsigned && isSigned(context)) {
+      const { name } = session.person;
       // Where the body is a file, what is said of it stands in the address. Express works that out anew each time.
       if (Buffer.isBuffer(request.body))
         Object.defineProperty(request, 'query', { value: { ...request.query, by: name } });

@@ -1,13 +1,22 @@
-import type { BurntPictureAnswer, OffcutDto, PutBackDto, RunAnswer, RunsWishDto } from '@lambent/contracts';
+import {
+  type BurntPictureAnswer,
+  isToBurn,
+  type OffcutDto,
+  type PutBackDto,
+  type RunAnswer,
+  type RunsWishDto,
+} from '@lambent/contracts';
 import type { RunBasis } from '@lambent/core/plan';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { filter, lastValueFrom, take, takeUntil, timer } from 'rxjs';
 import { In, IsNull, Repository } from 'typeorm';
-import { notFound } from '../common/plain-error.ts';
+import { notFound, PlainError } from '../common/plain-error.ts';
+import { keptTime } from '../common/stored-time.ts';
 import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { EventHub } from '../events/event-hub.ts';
+import { sharedPlaceOf } from '../sharing/parts-in-place.ts';
 import { BurntPictureEntity, RunEntity } from './run.entities.ts';
 import { answerOf } from './run-answer.ts';
 import { programFile } from './stored-program.ts';
@@ -37,8 +46,8 @@ export class RunRecord {
         material: holding(material),
       });
     }
-    if (from) wanted.andWhere('run.startedAt >= :from', { from: kept(from) });
-    if (until) wanted.andWhere('run.startedAt < :until', { until: kept(until) });
+    if (from) wanted.andWhere('run.startedAt >= :from', { from: keptTime(from) });
+    if (until) wanted.andWhere('run.startedAt < :until', { until: keptTime(until) });
     const rows = await wanted.orderBy('run.sequence', 'DESC').take(mostRuns).getMany();
     const pictured = await this.pictures.find({
       select: { runId: true },
@@ -128,6 +137,17 @@ export class RunRecord {
     return run !== null && run.endedAt !== null;
   }
 
+  /** @throws PlainError 409 where a job lies on sheets with others: it burns with them */
+  async expectAlone(jobId: string): Promise<void> {
+    const shared = await sharedPlaceOf(this.runs, jobId);
+    if (!shared || !isToBurn(shared.state)) return;
+    throw new PlainError(
+      409,
+      'burns-together',
+      `This job is burnt together with others, as “${shared.title}”. Burn that, or delete it to burn them alone.`,
+    );
+  }
+
   /** When one of a job's runs was burnt to its end last; null where it was not. */
   async lastBurnt(jobId: string, jobRunId: string): Promise<Date | null> {
     const where = { jobId, jobRunId, status: 'done' as const };
@@ -138,9 +158,4 @@ export class RunRecord {
 /** A pattern of texts that hold another, in large or small letters. */
 function holding(text: string): string {
   return `%${text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
-}
-
-/** A moment as the database keeps it. */
-function kept(moment: string): string {
-  return new Date(moment).toISOString().replace('T', ' ').replace('Z', '');
 }

@@ -3,6 +3,7 @@ import {
   AgainDto,
   type BurntPictureAnswer,
   GoOnDto,
+  type NextRunAnswer,
   OffcutDto,
   PlanWishDto,
   PutBackDto,
@@ -69,6 +70,13 @@ export class RunsController {
   @Describe('What a run was planned by: the machine’s figures, the settings, the order', oneOf('RunBasis'), 404)
   basis(@Param('id') id: string): Promise<RunBasis> {
     return this.record.basis(id);
+  }
+
+  @Get('jobs/:id/next-run')
+  @MayCall('operator')
+  @Describe('The run of a job that is burnt next, and what is to lie on the bed for it', oneOf('NextRun'), 404)
+  next(@Param('id') id: string): Promise<NextRunAnswer> {
+    return this.runs.next(id);
   }
 
   @Post('runs/:id/again')

@@ -79,7 +79,7 @@ function service(options: Options = {}) {
   };
   const lastBurnt = async (_: string, runId: string) =>
     options.burntRun === undefined || options.burntRun === runId ? (options.burnt ?? null) : null;
-  const record = { answered: async (id: string) => ({ id }), lastBurnt };
+  const record = { answered: async (id: string) => ({ id }), lastBurnt, expectAlone: async () => {} };
   const writes = { do: async (...write: unknown[]) => void did.push(write) };
   const pictures = { get: async (id: string) => ({ mediaType: 'image/png', bytes: `bytes of ${id}` }) };
   const sender = new RunSender(record as never, follower as never, links as never, hand as never, writes as never);

@@ -1,8 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { mkdir } from 'node:fs/promises';
-import type { BlockedDetails, PlanWishDto, RunAnswer, StartRunDto } from '@lambent/contracts';
+import type {
+  BlockedDetails,
+  NextRunAnswer,
+  PlanWishDto,
+  RunAnswer,
+  StartRunDto,
+  StockToLay,
+} from '@lambent/contracts';
 import type { Report } from '@lambent/core/checks';
-import { findRun, type Run, runBefore } from '@lambent/core/document';
+import { findRun, type Run, runBefore, sheetsInRun } from '@lambent/core/document';
+import { stockOf } from '@lambent/core/recipes';
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { config } from '../config.ts';
@@ -52,14 +60,35 @@ export class RunsService implements OnModuleInit {
     return this.work.report({ job, shop, title, choice: { runId: jobRun.id, head } }, this.picture, signal);
   }
 
+  /** The run of a job that is burnt next, and what is to lie on the bed for it. @throws PlainError 404 where there is no such job */
+  async next(jobId: string): Promise<NextRunAnswer> {
+    const { version } = await this.jobs.headOf(jobId);
+    const [{ settings }, { materials }] = await Promise.all([this.jobs.packed(jobId, version), this.shop.everything()]);
+    const document = jobWithoutDrawing(settings);
+    const burnt = await Promise.all(document.runs.map(({ id }) => this.record.lastBurnt(jobId, id)));
+    const run = expectRun(document.runs.find((_, i) => !burnt[i]) ?? document.runs[0]);
+    const sheets = new Map<string, StockToLay>();
+    for (const sheet of sheetsInRun(document, run)) {
+      const material = materials.find(({ id }) => id === sheet.materialId);
+      const { width, height } = sheet;
+      const stocked = stockOf(material?.stock, sheet);
+      const kind = [sheet.materialId, stocked?.id, width, height].join(' ');
+      const name = material ? `${material.name} ${material.thicknessMm} mm` : 'a material that is gone from the book';
+      const pieces = (sheets.get(kind)?.pieces ?? 0) + 1;
+      sheets.set(kind, { name, width, height, pieces, inStock: stocked?.count ?? null });
+    }
+    return { version, runId: run.id, runName: run.name, stock: run.stock, sheets: [...sheets.values()] };
+  }
+
   /**
    * Plans a run of a saved version in a worker and sends it to its machine.
    * @param signal ends the planning where nobody waits for it any more
-   * @throws PlainError 409 when the machine cannot take it, a run of several is burnt already, or the one before it is
-   * not; 422 when a finding blocks
+   * @throws PlainError 409 when the machine cannot take it, or the job burns with others
+   * @throws PlainError 409 when a run of several is burnt already, or the one before it is not; 422 when a finding blocks
    */
   async start(jobId: string, wish: StartRunDto, signal: AbortSignal): Promise<RunAnswer> {
     const { version, runId, again = false, early = false, by = null } = wish;
+    await this.record.expectAlone(jobId);
     const [{ title }, job] = await Promise.all([this.jobs.headOf(jobId), this.jobs.packed(jobId, version)]);
     const document = jobWithoutDrawing(job.settings);
     const { machineId, runs } = document;

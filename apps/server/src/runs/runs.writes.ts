@@ -7,6 +7,7 @@ import { changeStock } from '../book/book.writes.ts';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import type { Owned } from '../data/owned.ts';
 import type { Writing } from '../data/writing.ts';
+import { stepAfterRun, stepTo } from '../desk/job-steps.ts';
 import { BurntPictureEntity, RunEntity } from './run.entities.ts';
 
 /*
@@ -32,6 +33,7 @@ export async function addRun(
   const [{ last }] = (await writing.query('SELECT coalesce(max(sequence), 0) AS last FROM runs')) as [{ last: number }];
   const sequence = last + 1;
   await writing.insert(RunEntity, { ...run, sequence });
+  await stepTo(writing, run.jobId, 'on a machine', run.by, run.startedAt);
   return sequence;
 }
 
@@ -84,7 +86,9 @@ export async function endRun(
       ...(outline ? { outline: outline.map((ring) => [...ring]) } : {}),
     });
   }
-  await writing.update(RunEntity, { id }, { status, reason, doneLine, machineS, taken, endedAt: new Date() });
+  const endedAt = new Date();
+  await writing.update(RunEntity, { id }, { status, reason, doneLine, machineS, taken, endedAt });
+  await stepAfterRun(writing, run, status, endedAt);
   if (picture) await writing.insert(BurntPictureEntity, { ...picture, runId: id, codes: Buffer.from(picture.codes) });
   return taken;
 }

@@ -44,6 +44,13 @@ const settings: { readonly [Name in keyof Settings]: Kept<Settings[Name]> } = {
   dates: oneOf(dateOrders, 'day first'),
   numbers: oneOf(numberStyles, 'point'),
   backupDays: { usual: 14, read: Number, write: String },
+  opensAt: words('09:00'),
+  closesAt: words('18:00'),
+  openDays: { usual: [1, 2, 3, 4, 5], read: JSON.parse, write: JSON.stringify },
+  setUpMinutes: { usual: 5, read: Number, write: String },
+  timeZone: words(''),
+  quoteDays: { usual: 14, read: Number, write: String },
+  quoteTerms: words(''),
   isSetUp: yesOrNo,
   isDemo: yesOrNo,
 };

@@ -5,6 +5,8 @@ import { materialRow, recipeRow } from '../book/book-rows.ts';
 import { ColourKeyEntity } from '../colour-keys/colour-key.entity.ts';
 import type { Writing } from '../data/writing.ts';
 import { MachineEntity } from '../machines/machine.entity.ts';
+import { noPassword } from '../people/passwords.ts';
+import { PersonEntity } from '../people/people.entities.ts';
 import { SettingEntity } from '../settings/setting.entity.ts';
 
 /** Gives a shop that has no colour key its first one: every job goes by one. */
@@ -16,6 +18,12 @@ export async function beginShop(writing: Writing): Promise<void> {
 
 /** Everything that a shop holds, what hangs on others first. */
 const tables = [
+  'shared_parts',
+  'quotes',
+  'day_blocks',
+  'sendings',
+  'estimates',
+  'job_steps',
   'burnt_pictures',
   'runs',
   'originals',
@@ -34,8 +42,9 @@ const tables = [
   'settings',
 ];
 
-/** Takes everything out of a shop, as if it were new. */
+/** Takes everything out of a shop, as if it were new; its own people stay, those of a demo go. */
 export async function emptyShop(writing: Writing): Promise<void> {
+  await writing.delete(PersonEntity, { passwordHash: noPassword });
   for (const table of tables) await writing.query(`DELETE FROM ${table}`);
 }
 

@@ -50,6 +50,8 @@ export class ThinningService implements OnApplicationBootstrap, OnApplicationShu
     const drawings = await this.writes.do('dropDrawings');
     const pictures = await this.writes.do('dropPictures', now);
     const programs = await this.dropPrograms(now);
+    const drafts = await this.writes.do('dropDrafts', now);
+    if (drafts > 0) this.log.log(`Dropped ${drafts} sendings that were begun and not sent in.`);
     const bytes = drawings.bytes + pictures.bytes + programs.bytes;
     if (versions + drawings.count + pictures.count + programs.count === 0) return;
     this.log.log(

@@ -1,16 +1,11 @@
-import { createHash } from 'node:crypto';
-import { gunzipSync } from 'node:zlib';
 import type { DrawingTaken } from '@lambent/contracts';
 import { blocks, checkJob, type Finding, jobSource, type Report, reportOf } from '@lambent/core/checks';
 import { type ColourKey, keyInShop } from '@lambent/core/colours';
-import { arrivalItemId, type JobDocument, jobFromJson, type ReadingChoices } from '@lambent/core/document';
+import { arrivalItemId, type ReadingChoices } from '@lambent/core/document';
 import {
   acceptArrival,
   arrivalMap,
   continueProgram,
-  decodePicture,
-  describePicture as describe,
-  FileRefused,
   prepareWithPictures,
   programLines,
   type Reading,
@@ -32,30 +27,18 @@ import {
   sheetsUsed,
   walkAround,
 } from '@lambent/core/plan';
-import type { Shop } from '@lambent/core/recipes';
+import type { Pricing, Shop } from '@lambent/core/recipes';
 import { describeFont } from '@lambent/core/text';
 import { fitMotion, type TimingFit, timingCard } from '@lambent/core/timing';
 import { shippedAssets, shippedTools } from '@lambent/fonts';
 import { PlainError } from '../common/plain-error.ts';
-import { type PackedVersion, packJob, type StoredSettings } from '../jobs/pack.ts';
+import { type PackedVersion, packJob } from '../jobs/pack.ts';
+import { type Estimate, estimateJob } from './estimate-job.ts';
+import { type PackedJob, type ReadPicture, unpack, unpacking } from './packed-job.ts';
+import { describePicture, type PictureFacts } from './picture-facts.ts';
 import { type ProgramFile, readProgram, writeProgram } from './program-file.ts';
 
-/** A stored version as the worker gets it: its drawing still packed. */
-export interface PackedJob {
-  readonly settings: StoredSettings;
-  readonly drawingJson: Uint8Array;
-}
-
-/** Gives the file of a picture that the shop keeps, by its id. */
-export type ReadPicture = (id: string) => Promise<Uint8Array>;
-
-const unpacking = (picture: ReadPicture) => async (id: string) => decodePicture(await picture(id), shippedAssets);
-
 type ShopLists = Pick<Shop, 'machines' | 'keys' | 'materials'>;
-
-function unpack({ settings, drawingJson }: PackedJob): JobDocument {
-  return jobFromJson({ ...settings, drawing: JSON.parse(gunzipSync(drawingJson).toString('utf8')) });
-}
 
 export interface PlannedProgram {
   /** Null when a finding blocks and no program was written. */
@@ -130,6 +113,14 @@ export async function report(
   return reportOf(jobSource(task.title, prepared.job), prepared, plan, checkJob(prepared, plan));
 }
 
+/** What all runs of a version take and cost together, and how many findings they have. */
+export function estimate(
+  task: { job: PackedJob; shop: ShopLists; pricing: Pricing },
+  picture: ReadPicture,
+): Promise<Estimate> {
+  return estimateJob(unpack(task.job), task.shop, task.pricing, picture);
+}
+
 /** The ways of a head around a run, in bed mm; none where what its landing needs is missing. */
 export async function walk(task: {
   job: PackedJob;
@@ -192,23 +183,15 @@ export async function bringIn(task: {
   };
 }
 
+export { lookAtSending } from '../drop-off/look.ts';
+export { drawingTemplate } from '../drop-off/template.ts';
 export { packJobFile, readJobFile } from '../job-files/job-file.ts';
 export { packDocument } from '../jobs/pack.ts';
+export { quotePdf } from '../quotes/quote-paper.ts';
+export type { PackedJob, ReadPicture } from './packed-job.ts';
+export { describePicture } from './picture-facts.ts';
+export { shareSheets } from './share-sheets.ts';
 export { describeFont };
-
-/** What a picture is: its hash, by which drawings name it, and its media type. */
-export interface PictureFacts {
-  readonly id: string;
-  readonly mediaType: string;
-}
-
-/** @throws FileRefused when it is neither PNG nor JPEG */
-export function describePicture(bytes: Uint8Array): PictureFacts {
-  const { kind } = describe(bytes);
-  if (kind !== 'png' && kind !== 'jpg') throw new FileRefused('What was sent is neither a PNG nor a JPEG picture.');
-  const id = createHash('sha256').update(bytes).digest('hex');
-  return { id, mediaType: kind === 'png' ? 'image/png' : 'image/jpeg' };
-}
 
 /** How wide a card is on a large screen at most, in pixels. */
 const cardPx = 900;

@@ -6,6 +6,7 @@ import { PlainError } from '../common/plain-error.ts';
 import { errorOf, refusalOf } from '../common/refusals.ts';
 import { storageTrouble } from '../data/storage-trouble.ts';
 import { WriteQueue } from '../data/write-queue.ts';
+import type { PictureFacts } from './picture-facts.ts';
 import type * as tasks from './tasks.ts';
 import type { FromTask, PictureAnswer, TaskAnswer } from './worker.ts';
 
@@ -25,6 +26,9 @@ const lanes = {
   plans: { queue: 20, seconds: 300, megabytes: 3000 },
   files: { queue: 50, seconds: 60, megabytes: 1500 },
   facts: { queue: 100, seconds: 5, megabytes: 500 },
+  sharing: { queue: 5, seconds: 120, megabytes: 2000 },
+  estimates: { queue: 20, seconds: 120, megabytes: 2000 },
+  sendings: { queue: 60, seconds: 30, megabytes: 800 },
   pictures: { queue: 500, seconds: 10, megabytes: 1000 },
 } satisfies Record<string, LaneLimits>;
 type Lane = keyof typeof lanes;
@@ -63,6 +67,16 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('plans', 'report', task, 'This job', { picture, given: signal });
   }
 
+  /** What all runs of a version take and cost. @param picture gives the pictures that burn */
+  estimate(task: Parameters<Work['estimate']>[0], picture: tasks.ReadPicture): ReturnType<Work['estimate']> {
+    return this.run('estimates', 'estimate', task, 'This job', { picture });
+  }
+
+  /** Several jobs as one, on sheets that they share. @param picture gives the pictures that burn */
+  shareSheets(task: Parameters<Work['shareSheets']>[0], picture: tasks.ReadPicture): ReturnType<Work['shareSheets']> {
+    return this.run('sharing', 'shareSheets', task, 'Laying these jobs out', { picture });
+  }
+
   /** The rest of a program, from one of its lines on. */
   continueToFile(task: Parameters<Work['continueToFile']>[0]): ReturnType<Work['continueToFile']> {
     return this.run('plans', 'continueToFile', task, 'The rest of this run');
@@ -90,13 +104,28 @@ export class WorkService implements OnApplicationShutdown {
     return this.run('facts', 'describeFont', bytes, 'The font');
   }
 
-  describePicture(bytes: Uint8Array): Promise<tasks.PictureFacts> {
+  describePicture(bytes: Uint8Array): Promise<PictureFacts> {
     return this.run('facts', 'describePicture', bytes, 'The picture');
   }
 
   /** A card's picture, as SVG. @param picture gives the pictures that the job shows. */
   picture(task: Parameters<Work['picture']>[0], picture: tasks.ReadPicture): ReturnType<Work['picture']> {
     return this.run('pictures', 'picture', task, 'The picture of this job', { picture });
+  }
+
+  /** A page to draw on, as a file. */
+  drawingTemplate(task: Parameters<Work['drawingTemplate']>[0]): ReturnType<Work['drawingTemplate']> {
+    return this.run('pictures', 'drawingTemplate', task, 'The template');
+  }
+
+  /** A quote as PDF. */
+  quotePdf(task: Parameters<Work['quotePdf']>[0]): ReturnType<Work['quotePdf']> {
+    return this.run('pictures', 'quotePdf', task, 'The quote');
+  }
+
+  /** What a file that was sent comes to. */
+  lookAtSending(task: Parameters<Work['lookAtSending']>[0]): ReturnType<Work['lookAtSending']> {
+    return this.run('sendings', 'lookAtSending', task, task.file);
   }
 
   packJobFile(task: Parameters<Work['packJobFile']>[0]): Promise<Uint8Array> {

@@ -1,4 +1,4 @@
-import type { JobCard, Settings } from '@lambent/contracts';
+import type { Settings } from '@lambent/contracts';
 import { atWork, type Machine } from '@lambent/core/machine';
 import type { Material } from '@lambent/core/recipes';
 
@@ -11,22 +11,22 @@ export interface Beginning {
   readonly settings: Settings;
   readonly machines: readonly Machine[];
   readonly materials: readonly Material[];
-  readonly jobs: readonly JobCard[];
+  readonly jobCount: number;
 }
 
 /** Whether a shop is led through its first steps: until it has a job, or they were skipped. */
-export function isBeginning({ settings, jobs }: Beginning): boolean {
-  return !settings.isSetUp && jobs.length === 0;
+export function isBeginning({ settings, jobCount }: Beginning): boolean {
+  return !settings.isSetUp && jobCount === 0;
 }
 
 /** The steps that are done, by what the shop has. A key it has from the start: that step is done when it was looked at. */
-export function stepsDone({ settings, machines, materials, jobs }: Beginning): ReadonlySet<FirstStep> {
+export function stepsDone({ settings, machines, materials, jobCount }: Beginning): ReadonlySet<FirstStep> {
   const done: Record<FirstStep, boolean> = {
     shop: settings.shopName !== '',
     machine: atWork(machines).length > 0,
     material: materials.some(({ forbidden }) => !forbidden),
     key: false,
-    job: jobs.length > 0,
+    job: jobCount > 0,
   };
   return new Set(firstSteps.filter((step) => done[step]));
 }

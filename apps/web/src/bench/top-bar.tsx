@@ -109,7 +109,7 @@ function JobName() {
     setTyped(null);
     if (!next || next === title) return;
     try {
-      await api.renameJob(jobId, next);
+      await api.describeJob(jobId, { title: next });
       actions.rename(next);
       void queries.invalidateQueries({ queryKey: ['jobs'] });
     } catch (error) {

@@ -7,7 +7,7 @@ import { t } from '../words/words.ts';
 import { useTakeJobBack } from './use-delete-job.ts';
 
 /** The jobs that were deleted and can be taken back; nothing where there are none. */
-export function DeletedJobs() {
+export default function DeletedJobs() {
   const deleted = useQuery({ queryKey: ['deleted jobs'], queryFn: api.deletedJobs });
   const back = useTakeJobBack();
   const count = deleted.data?.length ?? 0;

@@ -6,7 +6,7 @@ import { Notice } from '../ui/notice.tsx';
 import { t } from '../words/words.ts';
 
 /** Says that one looks around in the demo shop, and ends it. */
-export function DemoBar() {
+export default function DemoBar() {
   const [isAsked, ask] = useState(false);
   const [isLeaving, setLeaving] = useState(false);
   const leave = async () => {

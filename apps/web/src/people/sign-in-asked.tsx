@@ -1,5 +1,5 @@
 import { lazy, Suspense } from 'react';
-import { joinPath } from '../routes/join-path.ts';
+import { isPublicPath } from '../routes/public-paths.ts';
 import { useIsSignInNeeded } from '../stores/session.ts';
 
 const SignIn = lazy(() => import('./sign-in.tsx'));
@@ -7,8 +7,7 @@ const SignIn = lazy(() => import('./sign-in.tsx'));
 /** Asks for name and password, over whatever is open, where the shop has people and nobody is signed in. */
 export function SignInAsked() {
   const isNeeded = useIsSignInNeeded();
-  // Who joins has neither yet.
-  if (!isNeeded || window.location.pathname.startsWith(joinPath)) return null;
+  if (!isNeeded || isPublicPath()) return null;
   return (
     <Suspense>
       <SignIn />

@@ -15,9 +15,12 @@ const Account = lazy(() => import('./account.tsx'));
  */
 export function WhoChip({ isSlim = false }: { isSlim?: boolean }) {
   const who = useWho();
-  const { person } = useSession();
+  const { person, demo } = useSession();
   return (
-    <Popover className="min-w-0">
+    <Popover className="flex min-w-0 items-center">
+      {demo.length > 0 && !isSlim && (
+        <span className="rounded bg-warn-soft px-1.5 text-[12px] text-ink">{t('Demo')}</span>
+      )}
       <PopoverButton
         aria-label={who ? t('At this screen: {{who}}', { who }) : undefined}
         title={who ? t('At this screen: {{who}}', { who }) : t('Who is at this screen?')}

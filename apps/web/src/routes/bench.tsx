@@ -11,7 +11,7 @@ import { openWholeJob } from '../bench/open-whole-job.ts';
 import { type Stage, stageNames } from '../bench/stages/stage.ts';
 import { type BenchState, benchActions, createBenchStore } from '../bench/state/bench-state.ts';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
-import { StuckWorkList } from '../unsaved/stuck-work.tsx';
+import { StuckWorkList } from '../unsaved/stuck-work-list.tsx';
 import { t } from '../words/words.ts';
 import { CannotOpen } from './cannot-open.tsx';
 

@@ -1,13 +1,16 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import type { DeskShow } from '@lambent/contracts';
 import { atWork, type Machine } from '@lambent/core/machine';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { FileUp, Plus, Search } from 'lucide-react';
-import { lazy, Suspense, useDeferredValue, useState } from 'react';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { FileUp, Plus } from 'lucide-react';
+import { lazy, Suspense, useDeferredValue, useEffect, useState } from 'react';
 import { api, sentenceOf } from '../api.ts';
 import { isBeginning } from '../begin/first-steps.ts';
-import { DeletedJobs } from '../desk/deleted-jobs.tsx';
-import { DemoBar } from '../desk/demo-bar.tsx';
-import { DeskCard } from '../desk/desk-card.tsx';
+import { useDay } from '../day/use-day.ts';
+import { DeskFilters } from '../desk/desk-filters.tsx';
+import { DeskPager } from '../desk/desk-pager.tsx';
+import { DeskTable } from '../desk/desk-table.tsx';
+import { type DeskWish, useDeskWish } from '../desk/desk-wish.ts';
 import { useJobFile } from '../desk/use-job-file.tsx';
 import { useLive } from '../stores/live.ts';
 import { Button } from '../ui/button.tsx';
@@ -15,35 +18,48 @@ import { FileButton } from '../ui/file-button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageBar } from '../ui/page-bar.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
+import { SearchField } from '../ui/search-field.tsx';
 import { sendUnsaved } from '../unsaved/send-unsaved.ts';
-import { StuckWorkList } from '../unsaved/stuck-work.tsx';
+import { StuckWorkList } from '../unsaved/stuck-work-list.tsx';
 import { t } from '../words/words.ts';
 
 const NewJobForm = lazy(() => import('../desk/new-job-form.tsx'));
 const FirstRun = lazy(() => import('../begin/first-run.tsx'));
+const DeletedJobs = lazy(() => import('../desk/deleted-jobs.tsx'));
+const DemoBar = lazy(() => import('../desk/demo-bar.tsx'));
+const BurnTogether = lazy(() => import('../sharing/burn-together.tsx'));
+const DayStrip = lazy(() => import('../day/day-strip.tsx'));
 
-/** The list of jobs. */
+/** The jobs of the shop, by what they wait for. */
 export function DeskRoute() {
-  const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs });
+  const [wish, ask] = useDeskWish();
+  const [page, shown] = useDeskPage(wish);
+  const day = useDay(null).data;
   const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines });
   const materials = useQuery({ queryKey: ['materials'], queryFn: api.materials });
   const settings = useQuery({ queryKey: ['settings'], queryFn: api.settings });
+  const currency = settings.data?.pricing.currency ?? '';
+  // What is sought is counted alone: of the shop that says nothing.
+  const counted = page.data && !page.isPlaceholderData && wish.seek.trim() === '' ? page.data.counts : null;
+  const jobCount = counted && counted.all + counted['put away'];
   const begun =
-    settings.data && machines.data && materials.data && jobs.data
-      ? { settings: settings.data, machines: machines.data, materials: materials.data, jobs: jobs.data }
+    settings.data && machines.data && materials.data && jobCount !== null
+      ? { settings: settings.data, machines: machines.data, materials: materials.data, jobCount }
       : null;
   const isNew = begun !== null && isBeginning(begun);
-  const [typed, setTyped] = useState('');
-  const sought = useDeferredValue(typed.trim().toLowerCase());
-  const shown = jobs.data?.filter((job) => `${job.title} ${job.project}`.toLowerCase().includes(sought));
   return (
     <div className="flex h-full flex-col">
       <PageTitle>{t('Desk')}</PageTitle>
       <PageBar />
       <UnsavedOnDesk />
       <main className="min-h-0 flex-1 overflow-auto">
-        <div className="mx-auto max-w-[1180px] px-6 py-6">
-          {settings.data?.isDemo && <DemoBar />}
+        {machines.data && !isNew && (
+          <Suspense>
+            <DayStrip machines={machines.data} />
+          </Suspense>
+        )}
+        <div className="mx-auto max-w-[1280px] px-6 py-6">
+          <Suspense>{settings.data?.isDemo && <DemoBar />}</Suspense>
           {isNew && (
             <>
               <h1 className="text-xl font-bold">{t('A shop of your own')}</h1>
@@ -55,48 +71,95 @@ export function DeskRoute() {
               </Suspense>
             </>
           )}
-          <div className="mb-5 flex items-center gap-4" hidden={isNew}>
+          <div className="mb-4 flex flex-wrap items-center gap-3" hidden={isNew}>
             <h1 className="text-xl font-bold">{t('Desk')}</h1>
-            <label className="ml-auto flex h-9 w-72 items-center gap-2 rounded-lg border border-line bg-raised px-3 focus-within:border-petrol">
-              <Search size={15} className="text-quiet" aria-hidden />
-              <input
-                value={typed}
-                onChange={(event) => setTyped(event.target.value)}
-                placeholder={t('Find a job')}
-                aria-label={t('Find a job')}
-                className="w-full bg-transparent outline-none placeholder:text-quiet"
-              />
-            </label>
+            <SearchField
+              label={t('Find a job, a name, a material')}
+              value={wish.seek}
+              change={(seek) => ask({ seek })}
+              className="ml-auto w-72"
+            />
             <JobFromFile machines={machines.data ?? []} />
             <NewJob machines={machines.data && atWork(machines.data)} />
           </div>
-          {jobs.isError && <Notice level="blocks">{sentenceOf(jobs.error)}</Notice>}
-          {jobs.isPending && <p className="text-quiet">{t('Looking up the jobs…')}</p>}
-          {jobs.data?.length === 0 && begun && !isNew && (
+          {!isNew && (
+            <div className="mb-3">
+              <DeskFilters shown={shown} counts={page.data?.counts} show={(show) => ask({ show })} />
+            </div>
+          )}
+          {machines.data && materials.data && !isNew && (
+            <Suspense>
+              <BurnTogether machines={machines.data} materials={materials.data} currency={currency} />
+            </Suspense>
+          )}
+          {page.isError && <Notice level="blocks">{sentenceOf(page.error)}</Notice>}
+          {page.isPending && <p className="text-quiet">{t('Looking up the jobs…')}</p>}
+          {begun && !isNew && jobCount === 0 && (
             <div className="rounded-xl border border-dashed border-line bg-paper p-12 text-center">
               <p className="mb-1 text-[15px] font-semibold">{t('No jobs yet')}</p>
               <p className="text-quiet">{t('Make one with “New job”, then drop a drawing on its bed.')}</p>
             </div>
           )}
-          {shown?.length === 0 && (jobs.data?.length ?? 0) > 0 && (
-            <p className="text-quiet">{t('No job’s title has “{{typed}}” in it.', { typed: typed.trim() })}</p>
+          {page.data && page.data.jobs.length === 0 && jobCount !== 0 && (
+            <p className="text-quiet">
+              {wish.seek.trim()
+                ? t('Nothing here has “{{typed}}” in it.', { typed: wish.seek.trim() })
+                : t('No job stands here now.')}
+            </p>
           )}
-          <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
-            {shown?.map((job) => (
-              <li key={job.id}>
-                <DeskCard
-                  job={job}
-                  machine={machines.data?.find(({ id }) => id === job.machineId)}
-                  material={materials.data?.find(({ id }) => id === job.materialId)}
+          {page.data && page.data.jobs.length > 0 && (
+            <>
+              <div className={`rounded-xl border border-line bg-paper ${page.isPlaceholderData ? 'opacity-60' : ''}`}>
+                <DeskTable
+                  jobs={page.data.jobs}
+                  day={day}
+                  machines={machines.data ?? []}
+                  materials={materials.data ?? []}
+                  currency={currency}
+                  wish={wish}
+                  ask={ask}
                 />
-              </li>
-            ))}
-          </ul>
-          <DeletedJobs />
+              </div>
+              <DeskPager page={wish.page} total={page.data.total} turnTo={(number) => ask({ page: number })} />
+            </>
+          )}
+          <Suspense>
+            <DeletedJobs />
+          </Suspense>
         </div>
       </main>
     </div>
   );
+}
+
+/** So long what changes on the Desk is gathered before it is asked for anew, in ms. */
+const gatherMs = 300;
+
+/** The page of the Desk that is asked for, and what it shows: where nothing was chosen, what wants an operator, if anything does. */
+function useDeskPage({ show, seek, sort, down, page }: DeskWish) {
+  const queries = useQueryClient();
+  const sought = useDeferredValue(seek.trim());
+  const changed = useLive((live) => live.deskChanged);
+  const [isQuiet, setQuiet] = useState(false);
+  const shown: DeskShow = show ?? (isQuiet ? 'all' : 'wants you');
+  const asked = useQuery({
+    queryKey: ['jobs', 'desk', shown, sought, sort, down, page],
+    queryFn: () => api.desk({ show: shown, seek: sought, sort, down, page }),
+    placeholderData: keepPreviousData,
+  });
+  const wantNothing = asked.data?.counts['wants you'] === 0 && sought === '';
+  useEffect(() => {
+    if (wantNothing) setQuiet(true);
+  }, [wantNothing]);
+  useEffect(() => {
+    if (changed === 0) return;
+    const timer = setTimeout(() => {
+      for (const queryKey of [['jobs', 'desk'], ['jobs', 'sharing'], ['day']])
+        void queries.invalidateQueries({ queryKey });
+    }, gatherMs);
+    return () => clearTimeout(timer);
+  }, [changed, queries]);
+  return [asked, shown] as const;
 }
 
 /** How often what could not be sent is tried again, and what is just being saved is looked at. */

@@ -13,23 +13,34 @@ const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
   '/record': async () => (await import('./record.tsx')).RecordRoute,
   '/shop': async () => (await import('./shop.tsx')).ShopRoute,
   '/book/:materialId?': async () => (await import('./book.tsx')).BookRoute,
-  '/join/:token': async () => (await import('./join.tsx')).JoinRoute,
   '/guide/:page?': async () => (await import('./guide.tsx')).GuideRoute,
   '/keys/:keyId?': async () => (await import('./keys.tsx')).KeysRoute,
 };
 
-const each: RouteObject[] = [
-  ...Object.entries({ ...small, '/jobs/:jobId/:stage?': loadBench }).map(([path, load]) => ({
+/** The places of those who do not work here. */
+const open: typeof small = {
+  '/join/:token': async () => (await import('./join.tsx')).JoinRoute,
+  '/how-to-draw': async () => (await import('./how-to-draw.tsx')).HowToDrawRoute,
+  '/drop-off/:token?': async () => (await import('./drop-off.tsx')).DropOffRoute,
+};
+
+/** The places as the router takes them. Each is loaded when it is opened; those of the shop take files that are dropped on them. */
+export const places: RouteObject[] = [
+  {
+    element: <DropPlace />,
+    children: [...routesOf({ ...small, '/jobs/:jobId/:stage?': loadBench }), { path: '*', element: <LostRoute /> }],
+  },
+  ...routesOf(open),
+];
+
+function routesOf(each: typeof small): RouteObject[] {
+  return Object.entries(each).map(([path, load]) => ({
     path,
     lazy: async () => ({ Component: await load() }),
     errorElement: <LostRoute />,
     HydrateFallback: Opening,
-  })),
-  { path: '*', element: <LostRoute /> },
-];
-
-/** The places as the router takes them; each is loaded when it is opened, and takes files that are dropped on it. */
-export const places: RouteObject[] = [{ element: <DropPlace />, children: each }];
+  }));
+}
 
 function Opening() {
   return (

@@ -1,8 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, sentenceOf } from '../api.ts';
 import { BackupsCard } from '../shop/backups-card.tsx';
+import { DeedsCard } from '../shop/deeds-card.tsx';
+import { HoursCard } from '../shop/hours-card.tsx';
+import { InvoicesCard } from '../shop/invoices-card.tsx';
 import { PeopleCard } from '../shop/people-card.tsx';
 import { Prices } from '../shop/prices.tsx';
+import { QuotesCard } from '../shop/quotes-card.tsx';
 import { SignInsCard } from '../shop/sign-ins-card.tsx';
 import { useSettings } from '../shop/use-settings.ts';
 import { FileNamesCard, WaysCard } from '../shop/ways-card.tsx';
@@ -34,7 +38,13 @@ export function ShopRoute() {
                 <FileNamesCard settings={settings} settle={settle} />
                 <BackupsCard days={settings.backupDays} settle={(backupDays) => void settle({ backupDays })} />
               </div>
-              <Prices settings={settings} settle={settle} />
+              <div className="flex flex-col gap-4">
+                <Prices settings={settings} settle={settle} />
+                <HoursCard settings={settings} settle={settle} />
+                <QuotesCard settings={settings} settle={settle} />
+                <InvoicesCard />
+                <DeedsCard />
+              </div>
             </div>
           )}
         </div>

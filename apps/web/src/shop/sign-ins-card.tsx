@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import { api, sentenceOf } from '../api.ts';
 import { nameOfRole } from '../people/roles.ts';
 import { takeSession } from '../people/take-session.ts';
-import { joinPath } from '../routes/join-path.ts';
+import { joinPath } from '../routes/public-paths.ts';
 import { useSession } from '../stores/session.ts';
 import { Button } from '../ui/button.tsx';
 import { Choice } from '../ui/choice.tsx';

@@ -1,5 +1,5 @@
 import type { DateOrder } from '@lambent/contracts';
-import { format } from 'date-fns';
+import { differenceInCalendarDays, format, parseISO } from 'date-fns';
 import { create } from 'zustand';
 import { language } from '../words/language.ts';
 
@@ -29,6 +29,23 @@ type Time = string | number | Date;
 /** Such as `27 Nov`. */
 export function dayOf(time: Time): string {
   return format(new Date(time), patterns[store.getState().order].short);
+}
+
+/** Such as `14:05`. */
+export function timeOf(time: Time): string {
+  return format(new Date(time), 'HH:mm');
+}
+
+/** Such as `Fri 27 Nov`. @param day such as 2026-11-27 */
+export function weekdayOf(day: string): string {
+  return `${format(parseISO(day), 'EEE')} ${dayOf(parseISO(day))}`;
+}
+
+/** Such as `14:05` of today, `Fri 14:05` of the days until a week from now, else `27 Nov, 14:05`. */
+export function whenOf(time: Time): string {
+  const days = differenceInCalendarDays(new Date(time), new Date());
+  if (days === 0) return timeOf(time);
+  return days > 0 && days < 7 ? format(new Date(time), 'EEE HH:mm') : dayAndTimeOf(time);
 }
 
 /** Such as `27 Nov 2026`. */

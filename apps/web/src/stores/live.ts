@@ -11,6 +11,8 @@ interface Live {
   runs: Readonly<Record<string, RunAnswer>>;
   /** How often the machines of the shop were changed since the page was opened. */
   machinesChanged: number;
+  /** How often the Desk's jobs were changed since the page was opened: saved, moved, burnt, or worked out anew. */
+  deskChanged: number;
   /** The last version of each job that was saved since the page was opened, by id. */
   jobVersions: Readonly<Record<string, number>>;
   /** Whether the server can keep what it is sent. */
@@ -23,6 +25,7 @@ export const useLive = create<Live>(() => ({
   machines: {},
   runs: {},
   machinesChanged: 0,
+  deskChanged: 0,
   jobVersions: {},
   storage: { ok: true },
 }));
@@ -56,18 +59,32 @@ function take(news: EventNews): void {
     case 'machine':
       useLive.setState(({ machines }) => ({ machines: { ...machines, [event.machine.machineId]: event.machine } }));
       break;
-    case 'run':
+    case 'run': {
+      const known = useLive.getState().runs[event.run.id];
       takeRun(event.run);
+      // Where its job stands goes with its beginning and its end.
+      if (known?.status !== event.run.status) useLive.setState(countDeskChange);
       break;
+    }
     case 'machines':
       useLive.setState(({ machinesChanged }) => ({ machinesChanged: machinesChanged + 1 }));
       break;
     case 'job':
-      useLive.setState(({ jobVersions }) => ({ jobVersions: { ...jobVersions, [event.jobId]: event.version } }));
+      useLive.setState(({ jobVersions, deskChanged }) => ({
+        jobVersions: { ...jobVersions, [event.jobId]: event.version },
+        deskChanged: deskChanged + 1,
+      }));
+      break;
+    case 'desk':
+      useLive.setState(countDeskChange);
       break;
     case 'storage':
       useLive.setState({ storage: event.storage });
   }
+}
+
+function countDeskChange({ deskChanged }: Live): Partial<Live> {
+  return { deskChanged: deskChanged + 1 };
 }
 
 /** A run as it is now. */

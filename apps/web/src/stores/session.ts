@@ -6,10 +6,12 @@ interface Session {
   readonly person: PersonAnswer | null;
   /** Whether the shop has a manager, so that everybody signs in; null until the server has said. */
   readonly hasManager: boolean | null;
+  /** In the demo, whom one can be by one click; empty elsewhere. */
+  readonly demo: readonly PersonAnswer[];
 }
 
 /** Who is signed in at this screen. */
-export const useSession = create<Session>(() => ({ person: null, hasManager: null }));
+export const useSession = create<Session>(() => ({ person: null, hasManager: null, demo: [] }));
 
 /** The server no longer knows who is here. */
 export function sessionEnded(): void {

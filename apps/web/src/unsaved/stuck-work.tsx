@@ -9,8 +9,7 @@ import { keepAsJob, type StuckWork } from './send-unsaved.ts';
 import { dropUnsaved } from './unsaved-store.ts';
 
 /** Work that this browser kept and that could not be saved: what it is, why, and what can be done with it. */
-export function StuckWorkList({ stuck, changed }: { stuck: readonly StuckWork[]; changed: () => void }) {
-  if (stuck.length === 0) return null;
+export default function StuckWorkRows({ stuck, changed }: { stuck: readonly StuckWork[]; changed: () => void }) {
   return (
     <ul role="alert" aria-label={t('Work that is not saved')} className="flex shrink-0 flex-col">
       {stuck.map((stuckWork) => (

@@ -7,7 +7,7 @@ import {
   type PictureFile,
   writeDxf,
   writeGcode,
-  writeJobSheet,
+  writePaper,
   writePdf,
   writeSvg,
 } from '@lambent/core/formats';
@@ -41,7 +41,7 @@ export async function jobSheetFile(
   wish: SheetWish,
 ): Promise<Blob> {
   const sheet = jobSheetOf(wish, prepared, plan, checkJob(prepared, plan), shop);
-  const bytes = await writeJobSheet(sheet, await fontBook());
+  const bytes = await writePaper(sheet, await fontBook());
   return new Blob([bytes.slice()], { type: 'application/pdf' });
 }
 

@@ -1,6 +1,6 @@
 export { aboutOf, acceptedOf } from './accept.ts';
 export { beforeSend, noteText } from './before-send.ts';
-export { catalogue } from './catalogue.ts';
+export { catalogue, type FindingLevel } from './catalogue.ts';
 export { blocks, checkJob } from './check.ts';
 export type { Finding } from './finding.ts';
 export { jobSheetOf, type SheetWish } from './job-sheet.ts';

@@ -3,10 +3,9 @@ import type { JobDocument } from '../document/job.ts';
 import { firstRun } from '../document/run.ts';
 import { acceptFinding } from '../edits/accepted.ts';
 import { changeSetting } from '../edits/items.ts';
-import { testTools } from '../fixtures/files.ts';
+import { linesOfPdf } from '../fixtures/pdf-lines.ts';
 import { box, item, jobWith, line, machine, shop } from '../fixtures/shop.ts';
-import { withPdf } from '../formats/pdf/engine.ts';
-import { writeJobSheet } from '../formats/write.ts';
+import { writePaper } from '../formats/write.ts';
 import { planJob } from '../plan/plan.ts';
 import { prepareJob } from '../plan/prepare.ts';
 import { priceOf } from '../plan/price.ts';
@@ -27,34 +26,14 @@ const pricing: Pricing = {
   materials: { ply: 21 },
 };
 
-/** The lines of words on a sheet, page by page as a reader of PDF finds them, left to right, from the top down. */
+/** The lines of words on the sheet of a job. */
 async function linesOn(job: JobDocument, title = 'Test sign', runId = 'run-1') {
   const prepared = prepareJob(job, shop, { runId });
   const plan = planJob(prepared);
   const price = priceOf(plan, prepared, shop, pricing);
   const findings = checkJob(prepared, plan);
   const sheet = jobSheetOf({ title, madeOn: '28 Nov 2026', price, pricing }, prepared, plan, findings, shop);
-  const bytes = await writeJobSheet(sheet, new FontBook([]));
-  const { lines, pages } = await withPdf(bytes, testTools.assets, async (file) => {
-    const found: string[] = [];
-    for (let number = 1; number <= file.numPages; number++) {
-      const { items } = await (await file.getPage(number)).getTextContent();
-      const rows = new Map<number, { x: number; text: string }[]>();
-      for (const entry of items) {
-        if (!('str' in entry) || entry.str.trim() === '') continue;
-        const y = Math.round(entry.transform[5] * 10);
-        rows.set(y, [...(rows.get(y) ?? []), { x: entry.transform[4], text: entry.str }]);
-      }
-      for (const [, row] of [...rows].sort(([a], [b]) => b - a))
-        found.push(
-          row
-            .sort((a, b) => a.x - b.x)
-            .map(({ text }) => text)
-            .join(' | '),
-        );
-    }
-    return { lines: found, pages: file.numPages };
-  });
+  const { lines, pages } = await linesOfPdf(await writePaper(sheet, new FontBook([])));
   return { lines, plan, price, pages, findings, sheet };
 }
 
@@ -148,7 +127,7 @@ describe('a job sheet, read back from its PDF', () => {
 
   test('shows each layer that burns, in its operation’s colour', async () => {
     const { sheet } = await linesOn(job);
-    expect(sheet.picture.layers.map(({ isFilled }) => isFilled).sort()).toEqual([false, false, true]);
+    expect(sheet.picture?.layers.map(({ isFilled }) => isFilled).sort()).toEqual([false, false, true]);
     expect(sheet.picture).toMatchObject({
       bedWidth: machine.bedWidth,
       bedHeight: machine.bedHeight,

@@ -2,7 +2,7 @@ import { boundsOfAll, pathOf } from '../document/item.ts';
 import { landingWords, type Run } from '../document/run.ts';
 import { type Sheet, sheetCorners, sheetFrame } from '../document/sheet.ts';
 import { sheetOutline, voidsOutline } from '../document/sheet-outline.ts';
-import type { JobSheet, SheetColumn, SheetPicture, SheetTable } from '../formats/job-sheet.ts';
+import type { Paper, SheetColumn, SheetPicture, SheetTable } from '../formats/paper.ts';
 import { boxHeight, boxWidth, isEmpty } from '../geometry/paths/box.ts';
 import type { Point } from '../geometry/paths/matrix.ts';
 import { appendPath, type Path, PathBuilder, transformPath } from '../geometry/paths/path.ts';
@@ -39,12 +39,13 @@ export function jobSheetOf(
   plan: BurnPlan,
   findings: readonly Finding[],
   { materials }: Pick<Shop, 'materials'>,
-): JobSheet {
+): Paper {
   const { job, machine, key, run } = prepared;
   const before = beforeSend(prepared, findings);
   const open = findings.filter(({ code, accepted }) => code !== 'decided' && accepted === undefined);
   return {
     title,
+    kind: 'Job sheet',
     facts: [
       ...(job.member === '' ? [] : [{ name: 'For', value: job.member }]),
       {

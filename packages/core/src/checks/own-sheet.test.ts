@@ -51,7 +51,7 @@ describe('a run on a sheet of its own', () => {
     // Its stock is paid for, though an earlier run has used some of that material: 30 × 20 mm at 1000 a m².
     const pricing = { ...freeOfCharge, materials: { [material.id]: 1000 } };
     const { parts } = priceOf(planJob(second), second, shop, pricing);
-    expect(parts).toEqual([{ what: `${material.name}, 6 cm²`, amount: 0.6 }]);
+    expect(parts).toEqual([{ kind: 'stock', what: `${material.name}, 6 cm²`, amount: 0.6 }]);
     const again = addRun(job, { ...firstRun, id: 'run-3', stock: 'in place', landing });
     expect(priceOf(planJob(prepared('run-3', again)), prepared('run-3', again), shop, pricing).parts).toEqual([]);
   });

@@ -13,6 +13,7 @@ export {
   programNameFor,
   usualFileName,
 } from './outgoing.ts';
+export type { Paper } from './paper.ts';
 export { decodePicture } from './picture/decode.ts';
 export { describePicture } from './picture/describe.ts';
 export { encodeJpeg, encodePixels } from './picture/encode.ts';
@@ -34,4 +35,5 @@ export { sniffFormat } from './sniff.ts';
 export { writePicture } from './svg/picture.ts';
 export { readColour } from './svg/values.ts';
 export { writeSvg } from './svg/write.ts';
-export { writeDxf, writeJobSheet, writePdf } from './write.ts';
+export { type DrawingRule, drawingRules, drawingTemplate } from './template.ts';
+export { writeDxf, writePaper, writePdf } from './write.ts';

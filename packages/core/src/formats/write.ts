@@ -1,6 +1,6 @@
 import type { FontBook } from '../text/fonts.ts';
-import type { JobSheet } from './job-sheet.ts';
 import type { FileUnit, Outgoing } from './outgoing.ts';
+import type { Paper } from './paper.ts';
 
 /*
  * Writers whose packages are large: loaded when they are needed.
@@ -11,9 +11,9 @@ export async function writePdf(pages: readonly Outgoing[], title: string): Promi
   return (await import('./pdf/write.ts')).writePdf(pages, title);
 }
 
-/** Writes a job sheet as PDF: see `pdf/job-sheet.ts`. @param book fonts for characters that the PDF's own lack. */
-export async function writeJobSheet(sheet: JobSheet, book: FontBook): Promise<Uint8Array> {
-  return (await import('./pdf/job-sheet.ts')).writeJobSheet(sheet, book);
+/** Writes a job sheet or a quote as PDF: see `pdf/paper.ts`. @param book fonts for characters that the PDF's own lack. */
+export async function writePaper(paper: Paper, book: FontBook): Promise<Uint8Array> {
+  return (await import('./pdf/paper.ts')).writePaper(paper, book);
 }
 
 /** Writes artwork as DXF: see `dxf/write.ts`. */

@@ -92,7 +92,7 @@ function isOnOtherStock({ sheets }: Pick<JobDocument, 'sheets'>, materialId: str
 }
 
 /** Everything that burns in one run or another, and of it what parts the stock. */
-function burntOf({ meaning }: Pick<PreparedJob, 'meaning'>): { all: readonly Item[]; edges: ReadonlySet<Item> } {
+export function burntOf({ meaning }: Pick<PreparedJob, 'meaning'>): { all: readonly Item[]; edges: ReadonlySet<Item> } {
   const edges = new Set<Item>();
   const burnt = new Set<Item>();
   for (const { id, operation } of meaning.layers) {

@@ -9,7 +9,7 @@ export { Move, toProgramGrid } from './moves.ts';
 export { type CutPieces, countPieces, cutPieces, type PiecesOfSize, piecesBySize } from './pieces.ts';
 export { type BurnPlan, type PlanStep, planJob, stepTitle } from './plan.ts';
 export { type PreparedJob, type PreparedLayer, prepareJob, type RunChoice } from './prepare.ts';
-export { priceOf, sheetsUsed } from './price.ts';
+export { type PricePart, priceOf, sheetsUsed } from './price.ts';
 export type { TimedLine } from './program-words.ts';
 export { findRoute } from './route.ts';
 export { tourLength } from './stops.ts';

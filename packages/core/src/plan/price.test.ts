@@ -109,7 +109,7 @@ describe('the price of a run', () => {
     const sum = price.parts.reduce((total, { amount }) => total + amount, 0);
     const upTo = (minimum: number) => priced(undefined, { ...list, minimum }).price.parts.slice(4);
     expect(upTo(sum)).toEqual([]);
-    expect(upTo(sum + 3)).toEqual([{ what: 'Up to the minimum', amount: expect.closeTo(3, 9) }]);
+    expect(upTo(sum + 3)).toEqual([{ kind: 'fee', what: 'Up to the minimum', amount: expect.closeTo(3, 9) }]);
   });
 
   test('rounds up to whole steps, an exact one staying, and to hundredths where there is none', () => {
@@ -139,6 +139,7 @@ describe('the price of a run', () => {
     const two = { ...jobWith([item(box(10, 10, 20), 'cut'), item(box(160, 10, 20), 'cut')]), sheets };
     const prepared = prepareJob(two, stocked);
     expect(priceOf(planJob(prepared), prepared, stocked, { ...list, stockBy: 'sheet' }).parts[1]).toEqual({
+      kind: 'stock',
       what: 'Plywood, 2 sheets',
       amount: 6,
     });
@@ -161,7 +162,7 @@ describe('the price of a run', () => {
       const prepared = prepareJob(job, stocked);
       return priceOf(planJob(prepared), prepared, stocked, { ...list, stockBy }).parts[1];
     };
-    expect(priceWith(7.2)).toEqual({ what: `${ply.name}, a sheet 360 × 420 mm`, amount: 7.2 });
+    expect(priceWith(7.2)).toEqual({ kind: 'stock', what: `${ply.name}, a sheet 360 × 420 mm`, amount: 7.2 });
     expect(priceWith(null).what).toContain('cm²');
     expect(priceWith(7.2, 'area').what).toContain('cm²');
   });

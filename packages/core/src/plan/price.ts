@@ -10,6 +10,8 @@ import { type PreparedJob, prepareJob } from './prepare.ts';
 
 /** One part of a price, in the shop's currency. */
 export interface PricePart {
+  /** Whether it is for the time of the machine, for stock, or the same however long and large it is. */
+  readonly kind: 'machine' | 'stock' | 'fee';
   readonly what: string;
   readonly amount: number;
 }
@@ -27,12 +29,15 @@ export interface Price {
  * Each material is charged by the sheets that are used of it, where the shop charges so and knows what each costs.
  * Else it goes by the area that encloses what burns on it. Setting up and the minimum are for the job, and count with
  * its first run. Nothing to burn costs nothing. What has no price is named: a price of 0 is one that was set.
+ *
+ * @param copies how often all of it is burnt, 1 or more: stock by the sheet and the fee of the run are counted once
  */
 export function priceOf(
   plan: BurnPlan,
   prepared: PreparedJob,
   shop: Pick<Shop, 'machines' | 'keys' | 'materials'>,
   pricing: Pricing,
+  copies = 1,
 ): Price {
   if (plan.steps.length === 0) return { parts: [], total: 0, unpriced: [] };
   const { job, run, machine } = prepared;
@@ -44,10 +49,12 @@ export function priceOf(
     onSame.flatMap((other) => [...areasByMaterial(prepareJob(job, shop, { runId: other.id })).keys()]),
   );
   const unpriced = pricing.machines[machine.id] === undefined ? [machine.name] : [];
+  const minutes = (plan.timeS * copies) / 60;
   const parts: PricePart[] = [
     {
-      what: `${machine.name}, ${(plan.timeS / 60).toFixed(1)} min`,
-      amount: (plan.timeS / 60) * (pricing.machines[machine.id] ?? 0),
+      kind: 'machine',
+      what: `${machine.name}, ${minutes.toFixed(1)} min`,
+      amount: minutes * (pricing.machines[machine.id] ?? 0),
     },
   ];
   for (const [id, { name, mm2 }] of areasByMaterial(prepared)) {
@@ -56,20 +63,21 @@ export function priceOf(
     if (!sheets && pricing.materials[id] === undefined) unpriced.push(name);
     parts.push(
       sheets ?? {
-        what: `${name}, ${(mm2 / 100).toFixed(0)} cm²`,
-        amount: (mm2 / 1e6) * (pricing.materials[id] ?? 0),
+        kind: 'stock',
+        what: `${name}, ${((mm2 * copies) / 100).toFixed(0)} cm²`,
+        amount: ((mm2 * copies) / 1e6) * (pricing.materials[id] ?? 0),
       },
     );
   }
-  if (earlier.length === 0) parts.push({ what: 'Setting up', amount: pricing.setUp });
-  parts.push({ what: 'Each run', amount: pricing.perRun });
-  const cents = parts.map(({ what, amount }) => ({ what, amount: inCents(amount) }));
+  if (earlier.length === 0) parts.push({ kind: 'fee', what: 'Setting up', amount: pricing.setUp });
+  parts.push({ kind: 'fee', what: 'Each run', amount: pricing.perRun });
+  const cents = parts.map((part) => ({ ...part, amount: inCents(part.amount) }));
   const sum = () => inCents(cents.reduce((total, { amount }) => total + amount, 0));
   const minimum = inCents(pricing.minimum);
   if (earlier.length === 0 && sum() < minimum)
-    cents.push({ what: 'Up to the minimum', amount: inCents(minimum - sum()) });
+    cents.push({ kind: 'fee', what: 'Up to the minimum', amount: inCents(minimum - sum()) });
   const total = roundedTo(sum(), pricing.rounding);
-  cents.push({ what: 'Rounded up', amount: inCents(total - sum()) });
+  cents.push({ kind: 'fee', what: 'Rounded up', amount: inCents(total - sum()) });
   return { parts: cents.filter(({ amount }) => amount > 0), total, unpriced: isCharging(pricing) ? unpriced : [] };
 }
 
@@ -88,7 +96,7 @@ function bySheet(prepared: PreparedJob, { materials }: Pick<Shop, 'materials'>, 
   if (!material || prices.length === 0 || prices.length < taken.length) return null;
   const [first] = taken;
   const what = taken.length === 1 ? `a sheet ${first?.width} × ${first?.height} mm` : `${taken.length} sheets`;
-  return { what: `${material.name}, ${what}`, amount: prices.reduce((sum, price) => sum + price, 0) };
+  return { kind: 'stock', what: `${material.name}, ${what}`, amount: prices.reduce((sum, price) => sum + price, 0) };
 }
 
 /** The sheets on which something burns in a run; what lies beside them all burns on the first. */

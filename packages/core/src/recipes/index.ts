@@ -6,7 +6,7 @@ export { fitOf, kerfOf, playsOf } from './book/learnt.ts';
 export { type Material, thicknessOf } from './book/material.ts';
 export { formatMoney, freeOfCharge, NotAPriceList, type Pricing, pricingFromJson } from './book/pricing.ts';
 export { type Evidence, evidences, type Proof, type Recipe, recipeKey, settingsInRecipe } from './book/recipe.ts';
-export { type Shop, sheetAsStocked } from './book/shop.ts';
+export { type Shop, sheetAsStocked, sheetMarginMm } from './book/shop.ts';
 export { NotAShop, shopFromJson } from './book/shop-json.ts';
 export { type StartingMaterial, startingMaterials } from './book/starting-materials.ts';
 export { addOffcut, outlineFault, putSheetBack, type StockedSheet, stockOf, takeSheet } from './book/stock.ts';

@@ -11,5 +11,6 @@ export {
   readTable,
   type TableFault,
   TableRefused,
+  writeCsv,
   writeTable,
 } from './read-table.ts';

@@ -151,6 +151,14 @@ function keyOf(cells: readonly string[]): string {
   return JSON.stringify(cells);
 }
 
+/** What a table program would take for a formula; a negative number is none. */
+const formula = /^(?:[=+@\t\r]|-(?!\d+(?:\.\d+)?$))/;
+
+/** Rows as comma-separated values (RFC 4180). Formulas are written as text, behind an apostrophe. */
+export function writeCsv(rows: readonly (readonly string[])[]): string {
+  return Papa.unparse(rows as string[][], { newline: '\r\n', escapeFormulae: formula });
+}
+
 /** A list as rows of a table, as `readTable` reads them back. */
 export function writeTable({ columns, rows }: ListWords): string {
   return Papa.unparse([columns, ...rows.map(({ cells }) => columns.map((_, i) => cells[i] ?? ''))], {

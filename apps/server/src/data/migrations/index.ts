@@ -1,4 +1,7 @@
 import { BurntPictures1764600000000 } from './burnt-pictures.migration.ts';
+import { Day1766100000000 } from './day.migration.ts';
+import { Deeds1765800000000 } from './deeds.migration.ts';
+import { Desk1765900000000 } from './desk.migration.ts';
 import { FilesTables1764100000000 } from './files-tables.migration.ts';
 import { FirstTables1764000000000 } from './first-tables.migration.ts';
 import { JobRuns1764200000000 } from './job-runs.migration.ts';
@@ -10,9 +13,12 @@ import { MaterialLighter1765100000000 } from './material-lighter.migration.ts';
 import { NumberFamilies1765200000000 } from './number-families.migration.ts';
 import { Owners1764900000000 } from './owners.migration.ts';
 import { People1765700000000 } from './people.migration.ts';
+import { Quotes1766200000000 } from './quotes.migration.ts';
 import { RecipeKerf1764300000000 } from './recipe-kerf.migration.ts';
 import { Reliability1764800000000 } from './reliability.migration.ts';
 import { RunBasis1765400000000 } from './run-basis.migration.ts';
+import { Sendings1766000000000 } from './sendings.migration.ts';
+import { Sharing1766300000000 } from './sharing.migration.ts';
 import { Stock1764700000000 } from './stock.migration.ts';
 import { TheBook1764500000000 } from './the-book.migration.ts';
 import { TimingCards1765500000000 } from './timing-cards.migration.ts';
@@ -37,4 +43,10 @@ export const migrations = [
   TimingCards1765500000000,
   KeptOffcuts1765600000000,
   People1765700000000,
+  Deeds1765800000000,
+  Desk1765900000000,
+  Sendings1766000000000,
+  Day1766100000000,
+  Quotes1766200000000,
+  Sharing1766300000000,
 ];

@@ -17,6 +17,9 @@ export interface Shop {
   readonly pricing?: Pricing;
 }
 
+/** So far from its edge nothing is drawn on a sheet as it is laid, in mm. */
+export const sheetMarginMm = 3;
+
 /**
  * A sheet of a material as it comes, laid at the machine's zero corner and cut to what the bed holds: the one in stock
  * that is named, else the first whole one that there is, else one of the usual size.
@@ -37,7 +40,7 @@ export function sheetAsStocked(id: string, material: Material, machine: Machine,
     y: centred ? (machine.bedHeight - height) / 2 : y,
     width,
     height,
-    margin: 3,
+    margin: sheetMarginMm,
     ...(taken ? { stockId: taken.id } : {}),
     ...(outline ? { outline } : {}),
   };

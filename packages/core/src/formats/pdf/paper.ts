@@ -13,15 +13,15 @@ import {
 import type { Point } from '../../geometry/paths/matrix.ts';
 import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
 import type { FontBook } from '../../text/fonts.ts';
-import type { JobSheet, SheetPicture, SheetTable } from '../job-sheet.ts';
+import type { Paper, SheetPicture, SheetTable } from '../paper.ts';
 import { SheetText, type TextLook } from './sheet-text.ts';
 import { channels, outlineOperators } from './write.ts';
 
 const pointsPerMm = 72 / 25.4;
 /** A4, upright, in mm. */
-const paper = { width: 210, height: 297 };
+const a4 = { width: 210, height: 297 };
 const edge = 15;
-const inner = paper.width - 2 * edge;
+const inner = a4.width - 2 * edge;
 /** The picture of the bed is no higher than this, in mm. */
 const highestPicture = 88;
 /** The scale bar is no longer than this on the paper, in mm. */
@@ -36,16 +36,17 @@ const strong: TextLook = { size: 9, bold: true };
 const heading: TextLook = { size: 11, bold: true };
 const lineHeight = 4.4;
 
-/** A job sheet as PDF on A4 paper. @param book fonts for characters that the PDF's own lack. */
-export async function writeJobSheet(sheet: JobSheet, book: FontBook): Promise<Uint8Array> {
+/** What stands on paper as PDF, A4 upright. @param book fonts for characters that the PDF's own lack. */
+export async function writePaper(paper: Paper, book: FontBook): Promise<Uint8Array> {
+  const { title, kind, facts, picture, tables, lists } = paper;
   const file = await PDFDocument.create();
-  file.setTitle(`${sheet.title}, job sheet`);
-  const writer = new Writer(file, await SheetText.of(file, book), sheet.title);
-  writer.title(sheet.title);
-  writer.facts(sheet.facts);
-  writer.picture(sheet.picture);
-  for (const table of sheet.tables) writer.table(table);
-  for (const { title, lines } of sheet.lists) writer.list(title, lines);
+  file.setTitle(`${title}, ${kind.toLowerCase()}`);
+  const writer = new Writer(file, await SheetText.of(file, book), title);
+  writer.title(title, kind);
+  writer.facts(facts);
+  if (picture) writer.picture(picture);
+  for (const table of tables) writer.table(table);
+  for (const list of lists) writer.list(list.title, list.lines);
   writer.numberPages();
   return file.save();
 }
@@ -66,7 +67,7 @@ class Writer {
   }
 
   private newPage(): PDFPage {
-    this.page = this.file.addPage([paper.width * pointsPerMm, paper.height * pointsPerMm]);
+    this.page = this.file.addPage([a4.width * pointsPerMm, a4.height * pointsPerMm]);
     this.pages.push(this.page);
     this.y = edge;
     return this.page;
@@ -74,19 +75,19 @@ class Writer {
 
   /** Goes on on another page where so much does not fit on this one. */
   private makeRoom(mm: number): void {
-    if (this.y + mm > paper.height - edge - 6) this.newPage();
+    if (this.y + mm > a4.height - edge - 6) this.newPage();
   }
 
   private write(line: string, x: number, look: TextLook = plain): void {
     this.text.draw(this.page, line, x, this.y, look);
   }
 
-  title(title: string): void {
+  title(title: string, kind: string): void {
     const look: TextLook = { size: 17, bold: true };
     this.y += 5;
     const [first = '', ...others] = this.text.wrap(title, inner - 30, look);
     this.write(first, edge, look);
-    this.write('Job sheet', paper.width - edge - this.text.width('Job sheet', quiet), quiet);
+    this.write(kind, a4.width - edge - this.text.width(kind, quiet), quiet);
     for (const line of others) {
       this.y += 7;
       this.write(line, edge, look);
@@ -94,7 +95,7 @@ class Writer {
     this.y += 3;
   }
 
-  facts(facts: JobSheet['facts']): void {
+  facts(facts: Paper['facts']): void {
     for (const { name, value } of facts) {
       for (const [i, line] of this.text.wrap(value, inner - 28, plain).entries()) {
         this.makeRoom(lineHeight);
@@ -128,7 +129,7 @@ class Writer {
         0,
         -scale * pointsPerMm,
         left * pointsPerMm,
-        (paper.height - top) * pointsPerMm,
+        (a4.height - top) * pointsPerMm,
       ),
     );
     for (const { colour, path, isFilled } of layers) this.outline(path, colour, isFilled, hairline / scale);
@@ -174,7 +175,7 @@ class Writer {
   private polygon(corners: readonly Point[], filling: string, line: string): void {
     const builder = new PathBuilder();
     corners.forEach(({ x, y }, i) => {
-      const [px, py] = [x * pointsPerMm, (paper.height - y) * pointsPerMm];
+      const [px, py] = [x * pointsPerMm, (a4.height - y) * pointsPerMm];
       if (i === 0) builder.moveTo(px, py);
       else builder.lineTo(px, py);
     });
@@ -250,7 +251,7 @@ class Writer {
     this.polygon(
       [
         { x: edge, y },
-        { x: paper.width - edge, y },
+        { x: a4.width - edge, y },
       ],
       '#D8D4C8',
       '#D8D4C8',
@@ -275,7 +276,7 @@ class Writer {
     this.pages.forEach((page, i) => {
       const words = `${this.name} · page ${i + 1} of ${this.pages.length}`;
       const [line = ''] = this.text.wrap(words, inner, quiet);
-      this.text.draw(page, line, edge, paper.height - 9, { size: 8, grey: 0.4 });
+      this.text.draw(page, line, edge, a4.height - 9, { size: 8, grey: 0.4 });
     });
   }
 }

@@ -3,8 +3,8 @@ import type { Point } from '../geometry/paths/matrix.ts';
 import type { Path } from '../geometry/paths/path.ts';
 
 /*
- * What stands on a job sheet: the paper that goes with a job to its machine. It is words and a picture, gathered from a
- * plan (`checks/job-sheet.ts`) and laid out as PDF (`pdf/job-sheet.ts`).
+ * What stands on paper: a job sheet, which goes with a job to its machine (`checks/job-sheet.ts`), or a quote. It is words, and a
+ * picture where there is one, laid out as PDF (`pdf/paper.ts`).
  */
 
 /** A column of a table: what stands above it, and how much of the paper's width it has, in mm; the rest where 0. */
@@ -34,11 +34,13 @@ export interface SheetPicture {
   readonly layers: readonly { readonly colour: Colour; readonly path: Path; readonly isFilled: boolean }[];
 }
 
-export interface JobSheet {
+export interface Paper {
   readonly title: string;
+  /** Such as `Job sheet`. */
+  readonly kind: string;
   /** Whose it is, where it burns, which run. */
   readonly facts: readonly { readonly name: string; readonly value: string }[];
-  readonly picture: SheetPicture;
+  readonly picture: SheetPicture | null;
   readonly tables: readonly SheetTable[];
   readonly lists: readonly { readonly title: string; readonly lines: readonly string[] }[];
 }

@@ -1,0 +1,28 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { DataModule } from '../data/data.module.ts';
+import { DayModule } from '../day/day.module.ts';
+import { EventsModule } from '../events/events.module.ts';
+import { QuotesModule } from '../quotes/quotes.module.ts';
+import { SettingsModule } from '../settings/settings.module.ts';
+import { ShopModule } from '../shop/shop.module.ts';
+import { WorkModule } from '../work/work.module.ts';
+import { DropOffController } from './drop-off.controller.ts';
+import { DropOffService } from './drop-off.service.ts';
+import { SendingEntity } from './sending.entity.ts';
+
+@Module({
+  imports: [
+    TypeOrmModule.forFeature([SendingEntity]),
+    DataModule,
+    DayModule,
+    EventsModule,
+    QuotesModule,
+    SettingsModule,
+    ShopModule,
+    WorkModule,
+  ],
+  controllers: [DropOffController],
+  providers: [DropOffService],
+})
+export class DropOffModule {}

@@ -1,2 +1,0 @@
-/** Where the link of an invitation leads; its token stands behind. */
-export const joinPath = '/join/';

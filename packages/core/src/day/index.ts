@@ -1,0 +1,1 @@
+export { earliestFit, type Span, scheduleQueue, type WorkingTimes } from './schedule.ts';
