@@ -15,6 +15,8 @@ import { HealthModule } from './health/health.module.ts';
 import { JobFilesModule } from './job-files/job-files.module.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
 import { MachinesModule } from './machines/machines.module.ts';
+import { MailsModule } from './mails/mails.module.ts';
+import { MessagesModule } from './messages/messages.module.ts';
 import { PeopleModule } from './people/people.module.ts';
 import { QuotesModule } from './quotes/quotes.module.ts';
 import { RunsModule } from './runs/runs.module.ts';
@@ -42,6 +44,8 @@ import { TimingModule } from './timing/timing.module.ts';
     QuotesModule,
     SharingModule,
     DropOffModule,
+    MessagesModule,
+    MailsModule,
     JobFilesModule,
     RunsModule,
     ThinningModule,

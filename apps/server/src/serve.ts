@@ -2,7 +2,6 @@ import 'reflect-metadata';
 import { existsSync, readFileSync } from 'node:fs';
 import type { Server as HttpServer, IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { largestSending } from '@lambent/contracts';
 import { jobMediaType } from '@lambent/core/document';
@@ -22,7 +21,7 @@ import { doorOf, isLoopback } from './common/door.ts';
 import { ErrorFilter, refuseBody } from './common/errors.ts';
 import { refuseLarge } from './common/large-body.ts';
 import { turnstile } from './common/turnstile.ts';
-import { ConfigRefused, config, largestBody } from './config.ts';
+import { ConfigRefused, config, largestBody, namedHost } from './config.ts';
 import { DataFolderRefused } from './data/data-folder.ts';
 import { migrate } from './data/database.ts';
 import { storageTrouble } from './data/storage-trouble.ts';
@@ -99,7 +98,7 @@ export async function serve(): Promise<void> {
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void end(app));
   process.stdout.write(`Lambent: listening on http://${config.host}:${port}\n`);
   if (config.token !== null) {
-    const link = `http://${isLoopback(config.host) ? config.host : hostname()}:${port}/?token=${encodeURIComponent(config.token)}`;
+    const link = `http://${namedHost(config.host)}:${port}/?token=${encodeURIComponent(config.token)}`;
     process.stdout.write(`Lambent: a token is needed. Open ${link} once on each device that may enter.\n`);
   }
 }

@@ -31,7 +31,8 @@ export class Stack {
     for (const id of ['wren', 'curlew', 'dunlin']) this.ports[id] = await freePort();
   }
 
-  async start(): Promise<void> {
+  /** @param env more of the server's environment */
+  async start(env: Record<string, string> = {}): Promise<void> {
     await this.choosePorts();
     const machinePorts = Object.entries(this.ports).map(([id, port]) => `${id}=${port}`);
     this.server = await launch(
@@ -42,6 +43,7 @@ export class Stack {
         LAMBENT_DEMO: this.demo,
         LAMBENT_PORT: '0',
         LAMBENT_MACHINE_PORTS: machinePorts.join(','),
+        ...env,
       },
       (said) => {
         this.url = /http:\S+/.exec(said)?.[0] ?? '';

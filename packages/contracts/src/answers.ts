@@ -22,6 +22,8 @@ import type {
   VersionAnswer,
 } from './jobs.ts';
 import type { ConnectionTest, MachineState, MachineUses, SerialPortAnswer, TimingAnswer } from './machines.ts';
+import type { MailsAnswer } from './mails.ts';
+import type { MessageAnswer } from './messages.ts';
 import type { InvitationAnswer, PersonAnswer, SessionAnswer } from './people.ts';
 import type { QuoteAnswer, QuoteDraft } from './quotes.ts';
 import type { BurntPictureAnswer, HealthAnswer, RunAnswer, ServerEvent } from './runs.ts';
@@ -61,7 +63,9 @@ export interface Answers {
   Machine: Machine;
   MachineState: MachineState;
   MachineUses: MachineUses;
+  Mails: MailsAnswer;
   Material: Material;
+  Message: MessageAnswer;
   NextRun: NextRunAnswer;
   NumberFamily: NumberFamily;
   Original: OriginalAnswer;

@@ -12,6 +12,7 @@ export const deedNames = [
   'makeQuote',
   'acceptQuote',
   'withdrawQuote',
+  'writeToSender',
   'takeOffDay',
   'layShared',
   'takeJobBack',

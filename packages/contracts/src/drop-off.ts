@@ -5,6 +5,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsEmail,
   IsIn,
   IsInt,
   IsNumber,
@@ -96,6 +97,11 @@ export class SendInDto {
   @MaxLength(2000, { message: 'Notes have 2000 characters at most.' })
   notes?: string;
 
+  /** Where mails about it go; empty for none. */
+  @ValidateIf(({ mail }) => mail !== undefined && mail !== '')
+  @IsEmail({}, { message: 'That is no mail address. Leave it empty to follow it by its link alone.' })
+  mail?: string;
+
   /** The day until which it is wanted; empty for no day. */
   @ValidateIf(({ wantedBy }) => wantedBy !== undefined && wantedBy !== '')
   @IsDay()
@@ -129,6 +135,8 @@ export interface DropOffAnswer {
   marginMm: number;
   /** The largest sheet that the machines take, in mm; null where there is no machine yet, and nothing is taken in. */
   bed: { width: number; height: number } | null;
+  /** Whether the shop writes mails, so that a mail address is asked for. */
+  writesMails: boolean;
 }
 
 /** One paint of a drawing, and what it means here. */
@@ -172,7 +180,7 @@ export interface SendingAnswer {
   /** Changes with every look: the picture is asked for by it. */
   looks: number;
   /** What was said when it was sent in; null until then. */
-  sent: { at: string; name: string; title: string; notes: string; wantedBy: string | null } | null;
+  sent: { at: string; name: string; title: string; notes: string; wantedBy: string | null; mail: string } | null;
   /** When it could be burnt, as ISO 8601, by what waits for the machines now; null where that is not known, and once it is burnt. */
   readyAt: string | null;
   /** Where it stands in the shop, and since when; null until it is sent in, and where the shop deleted it. */
@@ -188,6 +196,10 @@ export interface BegunSending extends SendingAnswer {
 export interface JobSendingAnswer {
   at: string;
   name: string;
+  /** Where mails about it go; empty for none. */
+  mail: string;
+  /** Whether its sender reads what is written to them: their link was not withdrawn. */
+  isOpen: boolean;
   notes: string;
   copies: number;
   ownStock: string;

@@ -35,6 +35,9 @@ export function isToBurn(state: JobState): boolean {
   return state !== 'burnt' && waitsFor[state] !== 'nobody';
 }
 
+/** Whose answer a job waits for, once the workshop and its sender write to each other; null for nobody's. */
+export type Awaits = 'workshop' | 'sender' | null;
+
 /** In which a job is promised and not finished yet: past its day, it is late. */
 export const openStates: readonly JobState[] = ['came in', 'being prepared', 'quoted', 'ready', 'on a machine'];
 

@@ -1,7 +1,7 @@
 import type { JobJson } from '@lambent/core/document';
 import { Type } from 'class-transformer';
 import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min } from 'class-validator';
-import type { JobState } from './job-states.ts';
+import type { Awaits, JobState } from './job-states.ts';
 
 export class CreateJobDto {
   @IsString()
@@ -117,6 +117,8 @@ export interface JobCard {
   /** Where it stands in the shop, and since when, as ISO 8601 in UTC. */
   state: JobState;
   stateSince: string;
+  /** Whose answer it waits for, whatever else it waits for. */
+  awaits: Awaits;
   /** The name of whose it is; empty where it is nobody's. */
   whose: string;
   /** The day until which it is wanted, such as 2026-12-24; null for none. */

@@ -5,6 +5,7 @@ import {
   ArrayUnique,
   IsArray,
   IsBoolean,
+  IsEmail,
   IsIn,
   IsInt,
   IsNumber,
@@ -57,6 +58,8 @@ export interface Settings {
   /** For so many days a quote can be accepted, and what stands below it. */
   quoteDays: number;
   quoteTerms: string;
+  /** Where mails of the shop come from, and where what senders write goes; empty where no mails are written. */
+  mailAddress: string;
   /** Whether the shop was led through its first steps, or they were skipped. */
   isSetUp: boolean;
   /** Whether one looks around in the demo shop, before one begins a shop of one's own. Not settled by hand. */
@@ -157,6 +160,11 @@ export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   @IsString()
   @MaxLength(2000, { message: 'Terms have 2000 characters at most.' })
   quoteTerms?: string;
+
+  /** Empty for no mails. */
+  @ValidateIf(({ mailAddress }) => mailAddress !== undefined && mailAddress !== '')
+  @IsEmail({}, { message: 'That is no mail address. Leave it empty to write no mails.' })
+  mailAddress?: string;
 
   @IsOptional()
   @IsBoolean()

@@ -18,6 +18,7 @@ const card: JobCard = {
   lastRun: { status: 'done', endedAt: '2026-11-27T10:02:00.000Z' },
   state: 'burnt',
   stateSince: '2026-11-27T10:02:00.000Z',
+  awaits: null,
   whose: 'Noor Castellan',
   wantedBy: '2026-12-01',
   estimate: { seconds: 962, price: 6.2, blocks: 0, warns: 1 },
@@ -57,6 +58,7 @@ const sending: SendingAnswer = {
     title: 'Kingfisher window piece',
     notes: 'Engrave it from the back, please.',
     wantedBy: '2026-11-28',
+    mail: 'noor@castellan.example',
   },
   readyAt: '2026-11-27T16:10:00.000Z',
   job: { state: 'came in', since: '2026-11-27T09:30:00.000Z' },
@@ -102,6 +104,8 @@ export const deskExamples: Pick<
   | 'JobSending'
   | 'JobSharing'
   | 'JobStep'
+  | 'Mails'
+  | 'Message'
   | 'NextRun'
   | 'OwnSending'
   | 'Quote'
@@ -139,10 +143,13 @@ export const deskExamples: Pick<
     hairlineMm: null,
     marginMm: 3,
     bed: { width: 1000, height: 700 },
+    writesMails: true,
   },
   JobSending: {
     at: '2026-11-27T09:30:00.000Z',
     name: 'Noor Castellan',
+    mail: 'noor@castellan.example',
+    isOpen: true,
     notes: 'Engrave it from the back, please.',
     copies: 2,
     ownStock: '',
@@ -188,6 +195,29 @@ export const deskExamples: Pick<
     },
   },
   JobCard: card,
+  Mails: {
+    folder: '/srv/lambent/data/outbox',
+    waiting: 0,
+    givenUp: 0,
+    mails: [
+      {
+        id: 12,
+        to: 'noor@castellan.example',
+        subject: 'Quote 4 for “Kingfisher window piece”',
+        at: '2026-11-27T10:00:00.000Z',
+        sentAt: '2026-11-27T10:00:01.000Z',
+        state: 'sent',
+        trouble: null,
+      },
+    ],
+  },
+  Message: {
+    id: 3,
+    at: '2026-11-27T09:48:00.000Z',
+    from: 'workshop',
+    by: 'Ines Varga',
+    text: 'Are the feathers to be engraved, or cut through?',
+  },
   NextRun: {
     version: 2,
     runId: 'run-1',

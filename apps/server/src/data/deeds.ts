@@ -32,6 +32,7 @@ const subjects: {
   makeQuote: ([{ jobId }]) => ['job', jobId],
   acceptQuote: ([id]) => ['job', id],
   withdrawQuote: ([id]) => ['job', id],
+  writeToSender: ([{ jobId }]) => ['job', jobId],
   giveJob: ([id]) => ['job', id],
   takeOffDay: ([id]) => ['job', id],
   layShared: ([{ id }]) => ['job', id],

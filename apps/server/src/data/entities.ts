@@ -7,6 +7,8 @@ import { NumberFamilyEntity } from '../families/number-family.entity.ts';
 import { FontEntity, PictureEntity } from '../files/file.entities.ts';
 import { DrawingEntity, DrawingPictureEntity, JobEntity, OriginalEntity, VersionEntity } from '../jobs/job.entities.ts';
 import { MachineEntity } from '../machines/machine.entity.ts';
+import { MailEntity } from '../mails/mail.entity.ts';
+import { MessageEntity } from '../messages/message.entity.ts';
 import { InvitationEntity, PersonEntity, SessionEntity } from '../people/people.entities.ts';
 import { QuoteEntity } from '../quotes/quote.entity.ts';
 import { BurntPictureEntity, RunEntity } from '../runs/run.entities.ts';
@@ -44,4 +46,6 @@ export const entities = [
   DayBlockEntity,
   QuoteEntity,
   SharedPartEntity,
+  MessageEntity,
+  MailEntity,
 ];

@@ -8,6 +8,8 @@ import * as files from '../files/files.writes.ts';
 import * as jobFiles from '../job-files/job-files.writes.ts';
 import * as jobs from '../jobs/jobs.writes.ts';
 import * as machines from '../machines/machines.writes.ts';
+import * as mails from '../mails/mails.writes.ts';
+import * as messages from '../messages/messages.writes.ts';
 import * as people from '../people/people.writes.ts';
 import * as quotes from '../quotes/quotes.writes.ts';
 import * as runs from '../runs/runs.writes.ts';
@@ -31,6 +33,8 @@ export const writes = {
   ...jobs,
   ...jobFiles,
   ...machines,
+  ...mails,
+  ...messages,
   ...people,
   ...bookWrites,
   ...quotes,

@@ -146,6 +146,9 @@ const jobs: DemoJob[] = [
   },
 ];
 
+/** Where the demo shop writes mails from: they stay in its outbox. */
+const mailAddress = 'workshop@ternlane.example';
+
 /** When the demo shop is open: on any day, so that its day has something to show. */
 const hours = { opensAt: '08:00', closesAt: '20:00', openDays: [1, 2, 3, 4, 5, 6, 7] };
 
@@ -220,7 +223,7 @@ export class DemoService {
   private async load(shop: Shop, folder: string): Promise<void> {
     await this.writes.do('loadShop', shop);
     const operators = people.filter(({ role }) => role !== 'member').map(({ name }) => name);
-    await this.settings.settle({ shopName: shop.name, people: operators, isSetUp: true, ...hours });
+    await this.settings.settle({ shopName: shop.name, people: operators, isSetUp: true, mailAddress, ...hours });
     await this.people.addDemoPeople(people);
     const ids = new Map<string, string>();
     for (const job of jobs) ids.set(job.title, await this.addJob(shop, folder, job));

@@ -1,4 +1,5 @@
 import {
+  type Awaits,
   type DeskDto,
   type DeskPage,
   type DeskShow,
@@ -32,6 +33,7 @@ interface Row {
   itemCount: number;
   state: JobState;
   stateSince: string;
+  awaits: Awaits;
   whose: string;
   wantedBy: string | null;
   runStatus: string | null;
@@ -56,6 +58,27 @@ const shownStates: Readonly<Record<DeskShow, readonly JobState[]>> = {
   'wants you': jobStates.filter((state) => waitsFor[state] === 'operator'),
   ...(Object.fromEntries(jobStates.map((state) => [state, [state]])) as unknown as Record<JobState, [JobState]>),
 };
+
+/** How many jobs stand somewhere, and wait for whose answer. */
+interface Standing {
+  readonly state: JobState;
+  readonly awaits: Awaits;
+  readonly count: number;
+}
+
+/** Whether a job is shown. An operator is wanted where a sender waits for an answer, and not while one of theirs is waited for. */
+function isShown(show: DeskShow, { state, awaits }: Pick<Standing, 'state' | 'awaits'>): boolean {
+  if (show === 'wants you' && awaits !== null) return awaits === 'workshop';
+  return shownStates[show].includes(state);
+}
+
+/** The same, asked of the database. */
+function whereShown(show: DeskShow): { where: string; values: readonly string[] } {
+  const values = shownStates[show];
+  const where = `jobs.state IN (${values.map(() => '?').join(', ')})`;
+  if (show !== 'wants you') return { where, values };
+  return { where: `(jobs.awaits = 'workshop' OR jobs.awaits IS NULL AND ${where})`, values };
+}
 
 /** What a job costs: as it was agreed, else its share of what it is burnt with, else as it was worked out. */
 const priceColumn = 'coalesce(agreed.total, part.price, estimates.price)';
@@ -93,12 +116,12 @@ export class DeskService {
   async page(wish: DeskDto): Promise<DeskPage> {
     const { show = 'all', seek = '', sort = 'changed', down, page = 1, size = deskPageSize } = wish;
     const found = await this.matching(seek);
-    const states = shownStates[show];
+    const shown = whereShown(show);
     const column = sortColumns[sort];
-    const [rows, byState, basis]: [Row[], { state: JobState; count: number }[], EstimateBasis] = await Promise.all([
+    const [rows, standing, basis]: [Row[], Standing[], EstimateBasis] = await Promise.all([
       this.database.query(
         `SELECT jobs.id, jobs.title, jobs.project, jobs.version, jobs.updatedAt, jobs.machineId, jobs.materialId,
-           jobs.state, jobs.stateSince, jobs.whose, jobs.wantedBy, coalesce(drawings.itemCount, 0) AS itemCount,
+           jobs.state, jobs.stateSince, jobs.awaits, jobs.whose, jobs.wantedBy, coalesce(drawings.itemCount, 0) AS itemCount,
            runs.status AS runStatus, runs.endedAt AS runEndedAt, estimates.version AS estimatedVersion,
            estimates.materialIds, estimates.shopHash, estimates.seconds, ${priceColumn} AS price, estimates.blocks,
            estimates.warns, part.sharedJobId AS sharedOnId, shared.title AS sharedOnTitle,
@@ -112,21 +135,21 @@ export class DeskService {
          LEFT JOIN versions ON versions.jobId = jobs.id AND versions.number = jobs.version
          LEFT JOIN drawings ON drawings.hash = versions.drawingHash
          LEFT JOIN runs ON runs.sequence = (SELECT max(sequence) FROM runs WHERE runs.jobId = jobs.id)
-         WHERE jobs.deletedAt IS NULL AND jobs.state IN (${states.map(() => '?').join(', ')}) AND ${found.where}
+         WHERE jobs.deletedAt IS NULL AND ${shown.where} AND ${found.where}
          ORDER BY ${column} IS NULL, ${column} ${(down ?? sort === 'changed') ? 'DESC' : 'ASC'}, jobs.changed DESC
          LIMIT ? OFFSET ?`,
-        [...states, ...found.values, size, (page - 1) * size],
+        [...shown.values, ...found.values, size, (page - 1) * size],
       ),
       this.database.query(
-        `SELECT state, count(*) AS count FROM jobs WHERE deletedAt IS NULL AND ${found.where} GROUP BY state`,
+        `SELECT state, awaits, count(*) AS count FROM jobs WHERE deletedAt IS NULL AND ${found.where} GROUP BY state, awaits`,
         found.values,
       ),
       this.estimates.basis(),
     ]);
     const known = rows.map((row) => (basis.isCurrent(row) ? row : { ...row, estimatedVersion: null }));
-    const countOf = (shown: DeskShow) =>
-      byState.reduce((sum, { state, count }) => (shownStates[shown].includes(state) ? sum + count : sum), 0);
-    const counts = Object.fromEntries(deskShows.map((shown) => [shown, countOf(shown)])) as DeskPage['counts'];
+    const countOf = (choice: DeskShow) =>
+      standing.reduce((sum, group) => (isShown(choice, group) ? sum + group.count : sum), 0);
+    const counts = Object.fromEntries(deskShows.map((choice) => [choice, countOf(choice)])) as DeskPage['counts'];
     return { jobs: known.map(cardOf), total: counts[show], counts };
   }
 

@@ -3,6 +3,8 @@ import { Not } from 'typeorm';
 import type { Writing } from '../data/writing.ts';
 import { DayBlockEntity } from '../day/day-block.entity.ts';
 import { JobEntity, VersionEntity } from '../jobs/job.entities.ts';
+import { mailWords } from '../mails/mail-words.ts';
+import { mailSender } from '../mails/queue-mail.ts';
 import { RunEntity } from '../runs/run.entities.ts';
 import { partsOf, sharedPlaceOf } from '../sharing/parts-in-place.ts';
 import { SharedPartEntity } from '../sharing/shared-part.entity.ts';
@@ -39,6 +41,9 @@ async function stepAlone(
   await writing.insert(JobStepEntity, { jobId, state, at: time, by: mover, sharedJobId });
   // What is burnt, or not to be burnt any more, waits for no machine.
   if (!isToBurn(state)) await writing.delete(DayBlockEntity, { jobId });
+  // Who puts a job away has read what was written, and waits for no answer.
+  if (waitsFor[state] === 'nobody') await writing.update(JobEntity, { id: jobId }, { awaits: null });
+  if (state === 'burnt') await mailSender(writing, jobId, mailWords.burnt(job.title), time);
   await settleShared(writing, jobId, state, time);
 }
 

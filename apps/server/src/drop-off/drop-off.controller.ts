@@ -4,12 +4,14 @@ import {
   type DropOffAnswer,
   type JobSendingAnswer,
   largestSending,
+  type MessageAnswer,
   type OwnSending,
   type QuoteAnswer,
   QuoteNumberDto,
   SendInDto,
   type SendingAnswer,
   SendingWishDto,
+  WriteMessageDto,
 } from '@lambent/contracts';
 import {
   Body,
@@ -139,6 +141,21 @@ export class DropOffController {
   @Describe('Says yes to a quote: it is made for that price', listOf('Quote'), 400, 404, 409)
   accept(@Param('token') token: string, @Body() { number }: QuoteNumberDto): Promise<QuoteAnswer[]> {
     return this.dropOff.accept(token, number);
+  }
+
+  @Get('drop-off/:token/messages')
+  @MayCall('everybody')
+  @Describe('What the workshop and the sender wrote to each other, the first first', listOf('Message'), 404)
+  messages(@Param('token') token: string): Promise<MessageAnswer[]> {
+    return this.dropOff.messages(token);
+  }
+
+  @Post('drop-off/:token/messages')
+  @MayCall('everybody')
+  @HttpCode(200)
+  @Describe('Writes to the workshop', listOf('Message'), 400, 404, 409)
+  write(@Param('token') token: string, @Body() { text }: WriteMessageDto): Promise<MessageAnswer[]> {
+    return this.dropOff.write(token, text);
   }
 
   @Delete('drop-off/:token')

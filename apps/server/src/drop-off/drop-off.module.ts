@@ -3,6 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { DataModule } from '../data/data.module.ts';
 import { DayModule } from '../day/day.module.ts';
 import { EventsModule } from '../events/events.module.ts';
+import { MessagesModule } from '../messages/messages.module.ts';
 import { QuotesModule } from '../quotes/quotes.module.ts';
 import { SettingsModule } from '../settings/settings.module.ts';
 import { ShopModule } from '../shop/shop.module.ts';
@@ -17,6 +18,7 @@ import { SendingEntity } from './sending.entity.ts';
     DataModule,
     DayModule,
     EventsModule,
+    MessagesModule,
     QuotesModule,
     SettingsModule,
     ShopModule,

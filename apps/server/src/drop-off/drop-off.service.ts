@@ -3,6 +3,7 @@ import {
   type BegunSending,
   type DropOffAnswer,
   type JobSendingAnswer,
+  type MessageAnswer,
   type OfferedMaterial,
   type OwnSending,
   openStates,
@@ -18,10 +19,12 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { IsNull, Not, Repository } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
+import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { DayService } from '../day/day.service.ts';
 import { EventHub } from '../events/event-hub.ts';
 import { longestName, originalFile } from '../jobs/jobs.service.ts';
+import { MessagesService } from '../messages/messages.service.ts';
 import { hashOfToken, newToken } from '../people/tokens.ts';
 import { QuotesService } from '../quotes/quotes.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
@@ -42,6 +45,7 @@ export class DropOffService {
     private readonly settings: SettingsService,
     private readonly day: DayService,
     private readonly quoting: QuotesService,
+    private readonly writing: MessagesService,
     private readonly work: WorkService,
     private readonly writes: WriteQueue,
     private readonly hub: EventHub,
@@ -49,7 +53,7 @@ export class DropOffService {
 
   /** What anybody may know of the shop. */
   async about(): Promise<DropOffAnswer> {
-    const [{ machines, keys, materials }, { shopName, pricing }] = await Promise.all([
+    const [{ machines, keys, materials }, { shopName, pricing, mailAddress }] = await Promise.all([
       this.shop.everything(),
       this.settings.get(),
     ]);
@@ -61,6 +65,7 @@ export class DropOffService {
       rules: working.length > 0 ? drawingRules(keys[0]) : [],
       hairlineMm: keys[0]?.hairlineMm ?? null,
       marginMm: sheetMarginMm,
+      writesMails: mailAddress !== '',
       bed:
         working.length === 0
           ? null
@@ -125,14 +130,15 @@ export class DropOffService {
   }
 
   /** Sends a sending in: it is a job of the shop from then on. @throws PlainError 404 where no sending has this link, 409 where it was sent in */
-  async send(token: string, { name, title, notes = '', wantedBy }: SendInDto): Promise<SendingAnswer> {
+  async send(token: string, { name, title, notes = '', wantedBy, mail = '' }: SendInDto): Promise<SendingAnswer> {
     const { id, file, bytes, wish } = await this.findDraft(token);
     const { version, pictures } = await this.lookAt(file, bytes, wish, name);
     for (const picture of pictures) await this.writes.do('keepPicture', picture);
     const jobId = randomUUID();
-    const words = { name, title, notes, wantedBy: wantedBy || null };
+    const words = { name, title, notes, wantedBy: wantedBy || null, mail };
+    const link = `${config.address}/drop-off/${token}`;
     const original = originalFile(file, bytes);
-    await this.writes.do('sendIn', id, { jobId, version, original, words }, new Date());
+    await this.writes.do('sendIn', id, { jobId, version, original, words, link }, new Date());
     this.hub.say({ type: 'desk', jobId });
     return this.get(token);
   }
@@ -158,6 +164,19 @@ export class DropOffService {
     return offered(await this.quoting.accept(jobId, number, words?.name ?? null));
   }
 
+  /** What the workshop and the sender wrote to each other, the first first. @throws PlainError 404 where no sending has this link */
+  async messages(token: string): Promise<MessageAnswer[]> {
+    const { jobId } = await this.find(token);
+    return jobId === null ? [] : this.writing.ofJob(jobId);
+  }
+
+  /** Writes to the workshop. @throws PlainError 404 where no sending has this link, or it was not sent in; 409 where many messages wait for an answer */
+  async write(token: string, text: string): Promise<MessageAnswer[]> {
+    const { jobId, words } = await this.find(token);
+    if (jobId === null) throw notFound('sending under this link that was sent in');
+    return this.writing.toWorkshop(jobId, text, words?.name ?? null);
+  }
+
   /** Withdraws a sending: its link leads nowhere any more. @throws PlainError 404 where no sending has this link */
   async withdraw(token: string): Promise<void> {
     const { id } = await this.find(token);
@@ -169,9 +188,11 @@ export class DropOffService {
   async ofJob(jobId: string): Promise<JobSendingAnswer[]> {
     const sending = await this.sendings.findOneBy({ jobId, sentAt: Not(IsNull()) });
     if (!sending?.words || !sending.sentAt) return [];
-    const { file, wish, words, sentAt } = sending;
-    const { name, notes } = words;
-    return [{ at: sentAt.toISOString(), name, notes, copies: wish.copies, ownStock: wish.ownStock, file }];
+    const { file, wish, words, sentAt, tokenHash } = sending;
+    const { name, notes, mail = '' } = words;
+    const { copies, ownStock } = wish;
+    const said = { at: sentAt.toISOString(), name, notes, mail, copies, ownStock, file };
+    return [{ ...said, isOpen: tokenHash !== null }];
   }
 
   /** What somebody has sent in while they were signed in, the last first. */
@@ -258,7 +279,7 @@ function answerOf({ file, wish, look, looks, words, sentAt, job }: SendingEntity
     wish,
     look,
     looks,
-    sent: words && sentAt && { at: sentAt.toISOString(), ...words },
+    sent: words && sentAt && { at: sentAt.toISOString(), mail: '', ...words },
     readyAt: readyAt?.toISOString() ?? null,
     job: job && !job.deletedAt ? { state: job.state, since: job.stateSince.toISOString() } : null,
   };

@@ -6,6 +6,8 @@ import { stepTo } from '../desk/job-steps.ts';
 import { JobEntity, OriginalEntity, VersionEntity } from '../jobs/job.entities.ts';
 import { addJob, type Original } from '../jobs/jobs.writes.ts';
 import type { PackedVersion } from '../jobs/pack.ts';
+import { mailWords } from '../mails/mail-words.ts';
+import { mailSender, mailWorkshop } from '../mails/queue-mail.ts';
 import { SendingEntity, type SentWords } from './sending.entity.ts';
 
 /*
@@ -41,13 +43,15 @@ export interface SentIn {
   readonly version: PackedVersion;
   readonly original: Original;
   readonly words: SentWords;
+  /** The link that it is followed by, for the mail that tells it. */
+  readonly link: string;
 }
 
 /** Sends a sending in: it is a job of the shop from then on. @throws PlainError 404 where there is none, 409 where it was sent in */
 export async function sendIn(
   writing: Writing,
   id: string,
-  { jobId, version, original, words }: SentIn,
+  { jobId, version, original, words, link }: SentIn,
   now: Date,
 ): Promise<void> {
   await draftOf(writing, id);
@@ -57,6 +61,8 @@ export async function sendIn(
   await writing.update(JobEntity, { id: jobId }, { wantedBy });
   await stepTo(writing, jobId, 'came in', name, now);
   await writing.update(SendingEntity, { id }, { sentAt: now, words, jobId, bytes: null });
+  await mailSender(writing, jobId, mailWords.cameIn(title, link), now);
+  await mailWorkshop(writing, jobId, mailWords.newSending(title, name), now);
 }
 
 /** Says in a job of one file which of its originals that is. */
@@ -78,7 +84,10 @@ export async function withdrawSending(writing: Writing, id: string, now: Date): 
     return null;
   }
   await writing.update(SendingEntity, { id }, { tokenHash: null });
-  const job = sending.jobId ? await writing.findOneBy(JobEntity, { id: sending.jobId }) : null;
+  if (sending.jobId === null) return null;
+  // Nobody is left who could answer.
+  await writing.update(JobEntity, { id: sending.jobId, awaits: 'sender' }, { awaits: null });
+  const job = await writing.findOneBy(JobEntity, { id: sending.jobId });
   if (job?.state !== 'came in') return null;
   await stepTo(writing, job.id, 'put away', sending.words?.name ?? null, now);
   return job.id;

@@ -9,6 +9,8 @@ export interface SentWords {
   readonly title: string;
   readonly notes: string;
   readonly wantedBy: string | null;
+  /** Where mails about it go; empty, or left out, for none. */
+  readonly mail?: string;
 }
 
 /** What somebody left at the drop-off: a draft until it is sent in, and the way to follow its job from then on. */

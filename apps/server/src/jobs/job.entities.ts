@@ -1,4 +1,4 @@
-import type { JobState } from '@lambent/contracts';
+import type { Awaits, JobState } from '@lambent/contracts';
 import {
   Column,
   CreateDateColumn,
@@ -30,6 +30,8 @@ export class JobEntity extends Owned {
   @Column('text', { default: 'being prepared' })
   state!: JobState;
   @Column('datetime') stateSince!: Date;
+  /** Whose answer it waits for, whatever else it waits for. */
+  @Column('text', { nullable: true }) awaits!: Awaits;
   /** The day until which it is wanted, such as 2026-12-24. */
   @Column('text', { nullable: true }) wantedBy!: string | null;
   /** Of its last version: for which machine it is, on what, and whose (job-summary.ts). */

@@ -4,6 +4,8 @@ import { notFound, PlainError } from '../common/plain-error.ts';
 import type { Writing } from '../data/writing.ts';
 import { stepTo } from '../desk/job-steps.ts';
 import { JobEntity } from '../jobs/job.entities.ts';
+import { mailWords } from '../mails/mail-words.ts';
+import { mailSender, mailWorkshop } from '../mails/queue-mail.ts';
 import { QuoteEntity } from './quote.entity.ts';
 
 /*
@@ -21,12 +23,15 @@ export type NewQuote = Pick<
 
 /** Offers a job for a price, in place of what it was offered for before. @throws PlainError 404 where there is no such job */
 export async function makeQuote(writing: Writing, quote: NewQuote): Promise<void> {
-  const { jobId, by, madeAt } = quote;
+  const { jobId, by, madeAt, total, currency, validUntil } = quote;
   const job = await writing.findOneBy(JobEntity, { id: jobId, deletedAt: IsNull() });
   if (!job) throw notFound('job');
   await writing.update(QuoteEntity, { jobId, withdrawnAt: IsNull() }, { withdrawnAt: madeAt });
   await writing.insert(QuoteEntity, { ...quote, acceptedAt: null, acceptedBy: null, withdrawnAt: null });
   if (beforeBurning.includes(job.state)) await stepTo(writing, jobId, 'quoted', by, madeAt);
+  const [{ number }] = await writing.find(QuoteEntity, { where: { jobId }, order: { number: 'DESC' }, take: 1 });
+  const price = `${currency} ${total.toFixed(2)}`;
+  await mailSender(writing, jobId, mailWords.quoted(job.title, number, price, validUntil), madeAt);
 }
 
 /**
@@ -54,7 +59,9 @@ export async function acceptQuote(
   if (fault) throw new PlainError(409, 'quote-closed', `Quote ${number} ${fault}. Look at how it stands now.`);
   await writing.update(QuoteEntity, { number }, { acceptedAt: now, acceptedBy: accepter });
   const job = await writing.findOneBy(JobEntity, { id: jobId });
-  if (job && beforeBurning.includes(job.state)) await stepTo(writing, jobId, 'ready', accepter, now);
+  if (!job) return;
+  if (beforeBurning.includes(job.state)) await stepTo(writing, jobId, 'ready', accepter, now);
+  await mailWorkshop(writing, jobId, mailWords.accepted(job.title, number), now);
 }
 
 /** Withdraws a quote; its job is being prepared again. @throws PlainError 404 where the job has no such quote, 409 where it was accepted */

@@ -18,6 +18,8 @@ export async function beginShop(writing: Writing): Promise<void> {
 
 /** Everything that a shop holds, what hangs on others first. */
 const tables = [
+  'mails',
+  'messages',
   'shared_parts',
   'quotes',
   'day_blocks',

@@ -51,6 +51,7 @@ export class ThinningService implements OnApplicationBootstrap, OnApplicationShu
     const pictures = await this.writes.do('dropPictures', now);
     const programs = await this.dropPrograms(now);
     const drafts = await this.writes.do('dropDrafts', now);
+    await this.writes.do('dropMails', now);
     if (drafts > 0) this.log.log(`Dropped ${drafts} sendings that were begun and not sent in.`);
     const bytes = drawings.bytes + pictures.bytes + programs.bytes;
     if (versions + drawings.count + pictures.count + programs.count === 0) return;

@@ -64,6 +64,7 @@ const deedWords = (): Readonly<Record<DeedName, string>> => ({
   makeQuote: t('Made a quote'),
   acceptQuote: t('Accepted a quote'),
   withdrawQuote: t('Withdrew a quote'),
+  writeToSender: t('Wrote to who sent a job in'),
   takeOffDay: t('Took a job off the day'),
   layShared: t('Laid jobs onto shared sheets'),
   takeJobBack: t('Took a deleted job back'),

@@ -10,6 +10,7 @@ import { MachineBeams1765300000000 } from './machine-beams.migration.ts';
 import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { MaterialLeast1765000000000 } from './material-least.migration.ts';
 import { MaterialLighter1765100000000 } from './material-lighter.migration.ts';
+import { Messages1766400000000 } from './messages.migration.ts';
 import { NumberFamilies1765200000000 } from './number-families.migration.ts';
 import { Owners1764900000000 } from './owners.migration.ts';
 import { People1765700000000 } from './people.migration.ts';
@@ -49,4 +50,5 @@ export const migrations = [
   Day1766100000000,
   Quotes1766200000000,
   Sharing1766300000000,
+  Messages1766400000000,
 ];
