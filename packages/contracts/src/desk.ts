@@ -1,5 +1,5 @@
 import { Transform, Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateIf } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, MaxLength, Min } from 'class-validator';
 import { IsDay } from './is-day.ts';
 import {
   type DeskShow,
@@ -11,6 +11,7 @@ import {
   mostAtOnce,
 } from './job-states.ts';
 import type { JobCard } from './jobs.ts';
+import { UnlessEmpty } from './unless-empty.ts';
 
 /** What of the Desk is asked for. */
 export class DeskDto {
@@ -85,7 +86,7 @@ export class DescribeJobDto {
   project?: string;
 
   /** The day until which it is wanted; empty for no day. */
-  @ValidateIf(({ wantedBy }) => wantedBy !== undefined && wantedBy !== '')
+  @UnlessEmpty()
   @IsDay()
   wantedBy?: string;
 }

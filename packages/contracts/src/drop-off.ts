@@ -21,6 +21,7 @@ import {
 } from 'class-validator';
 import { IsDay } from './is-day.ts';
 import type { JobState } from './job-states.ts';
+import { UnlessEmpty } from './unless-empty.ts';
 
 /** The largest file that is taken in, in bytes. */
 export const largestSending = 10 * 1024 * 1024;
@@ -98,12 +99,12 @@ export class SendInDto {
   notes?: string;
 
   /** Where mails about it go; empty for none. */
-  @ValidateIf(({ mail }) => mail !== undefined && mail !== '')
+  @UnlessEmpty()
   @IsEmail({}, { message: 'That is no mail address. Leave it empty to follow it by its link alone.' })
   mail?: string;
 
   /** The day until which it is wanted; empty for no day. */
-  @ValidateIf(({ wantedBy }) => wantedBy !== undefined && wantedBy !== '')
+  @UnlessEmpty()
   @IsDay()
   wantedBy?: string;
 }

@@ -18,8 +18,8 @@ import {
   Max,
   MaxLength,
   Min,
-  ValidateIf,
 } from 'class-validator';
+import { UnlessEmpty } from './unless-empty.ts';
 
 /** In which order days are written: 27 Nov 2026, Nov 27, 2026 or 2026-11-27. */
 export const dateOrders = ['day first', 'month first', 'year first'] as const;
@@ -146,7 +146,7 @@ export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   setUpMinutes?: number;
 
   /** Empty for where this computer is. */
-  @ValidateIf(({ timeZone }) => timeZone !== undefined && timeZone !== '')
+  @UnlessEmpty()
   @IsTimeZone({ message: 'That is no time zone that is known here.' })
   timeZone?: string;
 
@@ -162,7 +162,7 @@ export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   quoteTerms?: string;
 
   /** Empty for no mails. */
-  @ValidateIf(({ mailAddress }) => mailAddress !== undefined && mailAddress !== '')
+  @UnlessEmpty()
   @IsEmail({}, { message: 'That is no mail address. Leave it empty to write no mails.' })
   mailAddress?: string;
 

@@ -22,20 +22,8 @@ import { plainWords } from '../jobs/plain-words.ts';
 import type { EstimateBasis } from './estimate-basis.ts';
 import { EstimatesService } from './estimates.service.ts';
 
-interface Row {
-  id: string;
-  title: string;
-  project: string;
-  version: number;
-  updatedAt: string;
-  machineId: string;
-  materialId: string | null;
-  itemCount: number;
-  state: JobState;
-  stateSince: string;
-  awaits: Awaits;
-  whose: string;
-  wantedBy: string | null;
+/** A job as the database gives it. */
+interface Row extends Omit<JobCard, 'lastRun' | 'estimate' | 'sharedOn'> {
   runStatus: string | null;
   runEndedAt: string | null;
   estimatedVersion: number | null;
@@ -47,7 +35,6 @@ interface Row {
   warns: number;
   sharedOnId: string | null;
   sharedOnTitle: string | null;
-  shares: number;
 }
 
 type StepRow = Omit<JobStepAnswer, 'with'> & { sharedJobId: string | null; sharedTitle: string | null };

@@ -37,12 +37,12 @@ async function stepAlone(
 ): Promise<void> {
   const job = await writing.findOneBy(JobEntity, { id: jobId });
   if (!job || job.state === state) return;
-  await writing.update(JobEntity, { id: jobId }, { state, stateSince: time });
+  // Who puts a job away has read what was written, and waits for no answer.
+  const settled = waitsFor[state] === 'nobody' ? { awaits: null } : {};
+  await writing.update(JobEntity, { id: jobId }, { state, stateSince: time, ...settled });
   await writing.insert(JobStepEntity, { jobId, state, at: time, by: mover, sharedJobId });
   // What is burnt, or not to be burnt any more, waits for no machine.
   if (!isToBurn(state)) await writing.delete(DayBlockEntity, { jobId });
-  // Who puts a job away has read what was written, and waits for no answer.
-  if (waitsFor[state] === 'nobody') await writing.update(JobEntity, { id: jobId }, { awaits: null });
   if (state === 'burnt') await mailSender(writing, jobId, mailWords.burnt(job.title), time);
   await settleShared(writing, jobId, state, time);
 }

@@ -9,7 +9,7 @@ import { WriteQueue } from '../data/write-queue.ts';
 import { EventHub } from '../events/event-hub.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { MailEntity } from './mail.entity.ts';
-import { mailServer, outbox, type Post } from './post.ts';
+import { mailServer, type OutgoingMail, outbox, type Post } from './post.ts';
 
 /** So often it is looked for what is to be tried again. */
 const everyMs = 60_000;
@@ -22,9 +22,9 @@ const told = 50;
 @Injectable()
 export class MailsService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly log = new Logger('Mails');
-  private readonly folder = config.smtp === null ? join(config.dataFolder, 'outbox') : null;
-  private readonly post: Post =
-    config.smtp === null ? outbox(join(config.dataFolder, 'outbox')) : mailServer(config.smtp);
+  /** Where mails are kept as files; null where a mail server takes them. */
+  private readonly folder: string | null;
+  private readonly post: Post;
   private timer: NodeJS.Timeout | null = null;
   private heard: Subscription | null = null;
   private sending: Promise<void> | null = null;
@@ -36,7 +36,12 @@ export class MailsService implements OnApplicationBootstrap, OnApplicationShutdo
     private readonly settings: SettingsService,
     private readonly writes: WriteQueue,
     private readonly hub: EventHub,
-  ) {}
+  ) {
+    const { smtp, dataFolder } = config;
+    const folder = join(dataFolder, 'outbox');
+    this.folder = smtp === null ? folder : null;
+    this.post = smtp === null ? outbox(folder) : mailServer(smtp);
+  }
 
   onApplicationBootstrap(): void {
     // What is written tells of jobs and runs.
@@ -73,33 +78,36 @@ export class MailsService implements OnApplicationBootstrap, OnApplicationShutdo
   /** Sends what is due. @returns once that was tried */
   private wake(): Promise<void> {
     this.isMore = true;
-    this.sending ??= this.sendDue()
-      .catch((error: unknown) => this.log.error(error))
-      .finally(() => {
-        this.sending = null;
-      });
+    this.sending ??= this.sendDue();
     return this.sending;
   }
 
   private async sendDue(): Promise<void> {
-    while (this.isMore) {
-      this.isMore = false;
-      const due = await this.mails.find({
-        where: { nextTryAt: LessThanOrEqual(new Date()) },
-        order: { id: 'ASC' },
-        take: 100,
-      });
-      for (const mail of due) this.isMore = (await this.send(mail)) || this.isMore;
+    try {
+      while (this.isMore) {
+        this.isMore = false;
+        const due = await this.mails.find({
+          where: { nextTryAt: LessThanOrEqual(new Date()) },
+          order: { id: 'ASC' },
+          take: 100,
+        });
+        const { shopName: name, mailAddress: address } = await this.settings.get();
+        for (const mail of due) this.isMore = (await this.send(mail, { name, address })) || this.isMore;
+      }
+    } catch (error) {
+      this.log.error(error);
+    } finally {
+      // At once with the last look for more: what is written from now on wakes it again.
+      this.sending = null;
     }
   }
 
   /** @returns whether it was sent */
-  private async send(mail: MailEntity): Promise<boolean> {
-    const { shopName, mailAddress } = await this.settings.get();
+  private async send(mail: MailEntity, from: OutgoingMail['from']): Promise<boolean> {
     const { id, thread, to, subject, text, at, tries } = mail;
     try {
-      if (mailAddress === '') throw new Error('The shop has no mail address to send it from.');
-      await this.post({ id, thread, to, subject, text, at, from: { name: shopName, address: mailAddress } });
+      if (from.address === '') throw new Error('The shop has no mail address to send it from.');
+      await this.post({ id, thread, to, subject, text, at, from });
     } catch (error) {
       const { message, responseCode = 0 } = error as Error & { responseCode?: number };
       const isOver = responseCode >= 500 || tries + 1 >= mostTries;
