@@ -30,6 +30,7 @@ import type {
   SignInDto,
   StartRunDto,
   WalkDto,
+  WriteMessageDto,
 } from '@lambent/contracts';
 import type { paths } from '@lambent/contracts/client';
 import type { NumberFamily } from '@lambent/core/builders';
@@ -175,9 +176,19 @@ export const api = {
     data(server.PUT('/api/drop-off/{token}/wish', { params: { path: { token } }, body })),
   sendIn: (token: string, body: SendInDto) =>
     data(server.POST('/api/drop-off/{token}/send', { params: { path: { token } }, body })),
+  sendingMessages: (token: string) =>
+    data(server.GET('/api/drop-off/{token}/messages', { params: { path: { token } } })),
+  writeToWorkshop: (token: string, text: string) =>
+    data(server.POST('/api/drop-off/{token}/messages', { params: { path: { token } }, body: { text } })),
   withdrawSending: (token: string) => data(server.DELETE('/api/drop-off/{token}', { params: { path: { token } } })),
   ownSendings: () => data(server.GET('/api/own-sendings')),
   jobSending: (id: string) => data(server.GET('/api/jobs/{id}/sending', { params: withId(id) })),
+  jobMessages: (id: string) => data(server.GET('/api/jobs/{id}/messages', { params: withId(id) })),
+  writeToSender: (id: string, body: WriteMessageDto) =>
+    data(server.POST('/api/jobs/{id}/messages', { params: withId(id), body })),
+  endAwaiting: (id: string) => data(server.DELETE('/api/jobs/{id}/awaits', { params: withId(id) })),
+  mails: () => data(server.GET('/api/mails')),
+  sendMailsAgain: () => data(server.POST('/api/mails/again')),
   jobSteps: (id: string) => data(server.GET('/api/jobs/{id}/steps', { params: withId(id) })),
   saveJob: (id: string, base: number, edit: string, document: Blob) =>
     data(

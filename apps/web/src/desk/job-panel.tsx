@@ -1,4 +1,4 @@
-import { DescribeJobDto, type JobCard } from '@lambent/contracts';
+import { DescribeJobDto, type JobCard, type JobSendingAnswer } from '@lambent/contracts';
 import { isToBurn } from '@lambent/contracts/job-states';
 import { atWork } from '@lambent/core/machine';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -6,6 +6,7 @@ import { Copy, Trash2 } from 'lucide-react';
 import { api, sentenceOf } from '../api.ts';
 import type { GivenBlock } from '../day/use-day.ts';
 import { type DayPlace, useGive } from '../day/use-give.ts';
+import { JobMessages } from '../messages/job-messages.tsx';
 import { JobQuotes } from '../quotes/job-quotes.tsx';
 import { JobSharing } from '../sharing/job-sharing.tsx';
 import { dayAndTimeOf } from '../stores/dates.ts';
@@ -36,8 +37,13 @@ export default function JobPanel(props: { job: JobCard; block: GivenBlock | unde
     await api.duplicateJob(job.id, t('{{title}}, copy', { title }));
     await done();
   });
+  const sendings = useQuery({ queryKey: ['jobs', 'sending', job.id], queryFn: () => api.jobSending(job.id) });
+  // What stands first is waited for, so that nothing moves away under the pointer.
+  if (sendings.isPending) return null;
+  const [sending] = sendings.data ?? [];
   return (
     <>
+      {sending && <Sending job={job} sending={sending} />}
       <form
         aria-label={t('About {{title}}', { title })}
         className="flex flex-col gap-2.5"
@@ -71,7 +77,6 @@ export default function JobPanel(props: { job: JobCard; block: GivenBlock | unde
       </div>
       {copyTrouble}
       <JobQuotes job={job} />
-      <Sending job={job} />
       <Steps job={job} />
     </>
   );
@@ -99,19 +104,26 @@ function Machines({ job, block, close }: { job: JobCard; block: GivenBlock | und
   );
 }
 
-/** What the sender of a job asked for; nothing where it was made here. */
-function Sending({ job }: { job: JobCard }) {
-  const sendings = useQuery({ queryKey: ['jobs', 'sending', job.id], queryFn: () => api.jobSending(job.id) });
-  const [sending] = sendings.data ?? [];
-  if (!sending) return null;
-  const { name, at, copies, ownStock, notes } = sending;
+/** What the sender of a job asked for, and what was written since. */
+function Sending({ job, sending }: { job: JobCard; sending: JobSendingAnswer }) {
+  const { name, at, copies, ownStock, notes, mail, isOpen } = sending;
   return (
-    <section aria-label={t('What its sender asked for')} className="mt-3 border-t border-line pt-2">
-      <p className="text-quiet">{t('Sent in by {{name}}, {{at}}', { name, at: dayAndTimeOf(at) })}</p>
-      <p>{counted(copies, 'piece')}</p>
-      {ownStock && <p className="[overflow-wrap:anywhere]">{t('Brings: {{ownStock}}', { ownStock })}</p>}
-      {notes && <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{notes}</p>}
-    </section>
+    <div className="mb-3 border-b border-line pb-3">
+      <section aria-label={t('What its sender asked for')}>
+        <p className="text-quiet">{t('Sent in by {{name}}, {{at}}', { name, at: dayAndTimeOf(at) })}</p>
+        {mail && (
+          <p className="[overflow-wrap:anywhere]">
+            <a href={`mailto:${mail}`} className="text-petrol underline">
+              {mail}
+            </a>
+          </p>
+        )}
+        <p>{counted(copies, 'piece')}</p>
+        {ownStock && <p className="[overflow-wrap:anywhere]">{t('Brings: {{ownStock}}', { ownStock })}</p>}
+        {notes && <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{notes}</p>}
+      </section>
+      <JobMessages job={job} canWrite={isOpen} />
+    </div>
   );
 }
 

@@ -43,7 +43,9 @@ export function sayingOf(
   job: JobCard,
   waiting: Waiting | undefined,
 ): { readonly text: string; readonly level: 'plain' | 'warns' | 'blocks' } {
-  const { state, estimate, whose } = job;
+  const { state, estimate, whose, awaits } = job;
+  if (awaits === 'workshop') return { text: t('A message to answer'), level: 'warns' };
+  if (awaits === 'sender') return { text: t('Waits for an answer'), level: 'plain' };
   const isOpen = isToBurn(state) && state !== 'on a machine';
   if (isOpen && job.itemCount === 0) return { text: t('Nothing drawn yet'), level: 'plain' };
   // How it lies there, and what is wrong with that, is told of the sheets.

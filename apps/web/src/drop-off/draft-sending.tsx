@@ -70,7 +70,7 @@ export function DraftSending({ token, sending, about }: Props) {
           <SendingWish sending={sending} about={about} change={change} />
           {trouble}
           <SendingCost look={sending.look} currency={about.currency} readyAt={sending.readyAt} isLooking={isLooking} />
-          <SendingForm token={token} file={sending.file} />
+          <SendingForm token={token} file={sending.file} writesMails={about.writesMails} />
         </section>
       </div>
     </>

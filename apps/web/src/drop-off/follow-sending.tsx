@@ -8,6 +8,7 @@ import { dayAndTimeOf, dayOf, whenOf } from '../stores/dates.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
+import { SendingMessages } from './sending-messages.tsx';
 import { SendingQuotes } from './sending-quotes.tsx';
 
 interface Props {
@@ -29,6 +30,7 @@ export function FollowSending({ token, sending, sent }: Props) {
     [t('Width in mm'), String(look.widthMm)],
     ...(sent.wantedBy ? [[t('Wanted by'), dayOf(sent.wantedBy)] as const] : []),
     ...(wish.ownStock ? [[t('You bring'), wish.ownStock] as const] : []),
+    ...(sent.mail ? [[t('Mails go to'), sent.mail] as const] : []),
     ...(sent.notes ? [[t('You said'), sent.notes] as const] : []),
   ];
   return (
@@ -59,6 +61,7 @@ export function FollowSending({ token, sending, sent }: Props) {
           </div>
         ))}
       </dl>
+      {job && <SendingMessages token={token} />}
       <label className="mt-4 flex flex-col gap-1">
         <span className="text-quiet">{t('Keep this link: it is the only way back here.')}</span>
         <input

@@ -10,7 +10,7 @@ import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
 
 /** Who sends, what it is called, by when it is wanted, and what else there is to know; and sends it in. */
-export function SendingForm({ token, file }: { token: string; file: string }) {
+export function SendingForm({ token, file, writesMails }: { token: string; file: string; writesMails: boolean }) {
   const queries = useQueryClient();
   const { person } = useSession();
   const { control, handleSubmit, formState } = useCheckedForm(SendInDto, {
@@ -18,6 +18,7 @@ export function SendingForm({ token, file }: { token: string; file: string }) {
     title: file.replace(/\.[^.]+$/, '').slice(0, 120),
     notes: '',
     wantedBy: '',
+    mail: '',
   });
   const [send, trouble] = useSent(async (words: SendInDto) => {
     queries.setQueryData(['sending', token], await api.sendIn(token, words));
@@ -28,6 +29,15 @@ export function SendingForm({ token, file }: { token: string; file: string }) {
         <WordsInput control={control} name="name" label={t('Your name')} maxLength={120} />
         <WordsInput control={control} name="title" label={t('What to call it')} maxLength={120} />
         <WordsInput control={control} name="wantedBy" label={t('Wanted by')} type="date" />
+        {writesMails && (
+          <WordsInput
+            control={control}
+            name="mail"
+            label={t('Your mail address, if you want mails')}
+            inputMode="email"
+            maxLength={254}
+          />
+        )}
       </div>
       <Controller
         control={control}

@@ -154,7 +154,7 @@ function useDeskPage({ show, seek, sort, down, page }: DeskWish) {
   useEffect(() => {
     if (changed === 0) return;
     const timer = setTimeout(() => {
-      for (const queryKey of [['jobs', 'desk'], ['jobs', 'sharing'], ['day']])
+      for (const queryKey of [['jobs', 'desk'], ['jobs', 'sharing'], ['jobs', 'messages'], ['day']])
         void queries.invalidateQueries({ queryKey });
     }, gatherMs);
     return () => clearTimeout(timer);

@@ -3,6 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import { api, Refusal, sentenceOf } from '../api.ts';
 import { BeginSending } from '../drop-off/begin-sending.tsx';
 import { DraftSending } from '../drop-off/draft-sending.tsx';
+import { followMs } from '../drop-off/follow-ms.ts';
 import { FollowSending } from '../drop-off/follow-sending.tsx';
 import { OpenHeader } from '../drop-off/open-header.tsx';
 import { Notice } from '../ui/notice.tsx';
@@ -19,6 +20,8 @@ export function DropOffRoute() {
     queryKey: ['sending', token],
     queryFn: () => api.sending(token ?? ''),
     enabled: token !== undefined,
+    // A draft is changed here alone; one that was sent in changes in the shop.
+    refetchInterval: (query) => (query.state.data?.sent ? followMs : false),
     retry: (count, error) => !(error instanceof Refusal && error.status === 404) && count < 2,
   });
   const lost = sending.isError ? sentenceOf(sending.error) : null;

@@ -4,6 +4,7 @@ import { BackupsCard } from '../shop/backups-card.tsx';
 import { DeedsCard } from '../shop/deeds-card.tsx';
 import { HoursCard } from '../shop/hours-card.tsx';
 import { InvoicesCard } from '../shop/invoices-card.tsx';
+import { MailsCard } from '../shop/mails-card.tsx';
 import { PeopleCard } from '../shop/people-card.tsx';
 import { Prices } from '../shop/prices.tsx';
 import { QuotesCard } from '../shop/quotes-card.tsx';
@@ -42,6 +43,7 @@ export function ShopRoute() {
                 <Prices settings={settings} settle={settle} />
                 <HoursCard settings={settings} settle={settle} />
                 <QuotesCard settings={settings} settle={settle} />
+                <MailsCard settings={settings} settle={settle} />
                 <InvoicesCard />
                 <DeedsCard />
               </div>
