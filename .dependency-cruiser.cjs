@@ -39,6 +39,7 @@ const rooms = [
   'sharing',
   'timing',
   'formats',
+  'revisions',
   'mends',
   'checks',
 ];

@@ -1,6 +1,7 @@
 import type { Meaning } from '../../colours/derive.ts';
 import { boundsOfAll, type Item, polylinesOf } from '../../document/item.ts';
 import { type Box, boxHeight, boxOf, boxWidth, growBox, isEmpty } from '../../geometry/paths/box.ts';
+import type { Polyline } from '../../geometry/paths/flatten.ts';
 import { simplifyPolyline } from '../../geometry/paths/simplify.ts';
 import { fillsAreas, type Operation, operationOf } from '../../operations/operations.ts';
 import type { PreparedJob } from '../../plan/prepare.ts';
@@ -44,7 +45,7 @@ export function writePicture(
     const isArea = operation && fillsAreas(operation);
     const look = isArea ? `fill="${colour}" fill-rule="evenodd"` : 'fill="none"';
     const line = `stroke="${colour}" stroke-width="${isArea ? areaEdgePx : linePx}" vector-effect="non-scaling-stroke"`;
-    return `<path d="${thinnedData(item, detail)}" ${look} ${line}/>`;
+    return `<path d="${thinnedLines(polylinesOf(item), detail)}" ${look} ${line}/>`;
   });
   return [page(boxWidth(view), boxHeight(view), view), ...lines, '</svg>'].join('\n');
 }
@@ -63,9 +64,9 @@ function viewOf(items: readonly Item[], bed: Box): Box {
   return isEmpty(bounds) ? bed : growBox(bounds, Math.max(leastRoom, boxWidth(bounds) * roomShare));
 }
 
-/** How far lines stray at most is said in mm. */
-function thinnedData(item: Item, detail: number): string {
-  return polylinesOf(item)
+/** Lines as the data of a path, thinned. @param detail how far they stray at most, in mm */
+export function thinnedLines(lines: readonly Polyline[], detail: number): string {
+  return lines
     .map((line) => {
       const points = simplifyPolyline(line.points, detail);
       let data = '';
