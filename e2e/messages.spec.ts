@@ -97,3 +97,41 @@ test('a shop without a mail address asks for none, and says what is wrong with o
   await expect(page.getByLabel('Your name')).toBeVisible();
   await expect(page.getByLabel(/^Your mail address/)).toHaveCount(0);
 });
+
+test('a new file is looked at over the one before, sent, and taken by the workshop', async ({ page, context }) => {
+  const sender = await context.newPage();
+  await sendIn(sender, 'Gate tag', 'noor@castellan.example');
+  const next = svg(
+    `${rectangle(20, 20, 60, 40)}<path d="M30 30h12v12h-12z" fill="none" stroke="#D0481E" stroke-width="0.2"/>`,
+  );
+  const file = { name: 'tag with a hole.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(next) };
+  await sender.getByTestId('new-file').setInputFiles({ ...file, buffer: Buffer.from('no drawing at all') });
+  await expect(sender.getByRole('alert')).toContainText('tag with a hole.svg');
+  await sender.getByTestId('new-file').setInputFiles(file);
+  await expect(sender.getByRole('heading', { name: 'A new file for “Gate tag”' })).toBeVisible();
+  const changes = sender.getByRole('region', { name: 'What changes' });
+  await expect(changes.getByRole('listitem')).toHaveText(['New 1', 'Gone 0', 'Done otherwise 0', 'As before 1']);
+  await expect(changes.getByRole('img')).toBeVisible();
+  // It is still there after a reload, and can be left.
+  await sender.reload();
+  await expect(changes).toBeVisible();
+  await sender.getByRole('link', { name: 'Another file' }).click();
+  await expect(sender.getByRole('heading', { name: 'Gate tag', exact: true })).toBeVisible();
+  await sender.goBack();
+  await sender.getByRole('button', { name: 'Send it instead' }).click();
+  await expect(sender.getByText(/^You sent a new file, tag with a hole.svg/)).toBeVisible();
+
+  await page.goto(`${own.address}/?show=wants%20you&seek=gate`);
+  await page.getByRole('button', { name: 'More of Gate tag' }).click();
+  const waiting = page.getByRole('region', { name: 'New file' });
+  await expect(waiting).toContainText('tag with a hole.svg');
+  await expect(waiting.getByRole('img')).toBeVisible();
+  await expect(waiting.getByRole('listitem')).toHaveText(['New 1', 'Gone 0', 'Done otherwise 0', 'As before 1']);
+  await waiting.getByRole('button', { name: 'Take it' }).click();
+  await expect(waiting).toHaveCount(0);
+  const messages = page.getByRole('region', { name: 'Messages' });
+  await expect(messages.getByRole('listitem').last()).toContainText('Took the new file tag with a hole.svg.');
+  await sender.reload();
+  await expect(sender.getByRole('listitem').last()).toContainText('Took the new file tag with a hole.svg.');
+  await expect(sender.getByText(/^You sent a new file/)).toHaveCount(0);
+});

@@ -165,6 +165,9 @@ function limitedWork() {
   });
 }
 
+/** A file for a sending, or a new one for what was sent in. */
+const leavesFile = /^\/([^/]+\/files)?$/;
+
 /** So many files one address may leave within ten minutes. */
 const sendingsPerTenMinutes = 100;
 
@@ -175,7 +178,7 @@ function limitedSendings() {
   return rateLimit({
     windowMs: 600_000,
     limit: sendingsPerTenMinutes,
-    skip: (request) => request.method !== 'POST' || request.path !== '/',
+    skip: (request) => request.method !== 'POST' || !leavesFile.test(request.path),
     standardHeaders: 'draft-8',
     legacyHeaders: false,
     handler: (_request, response) => {

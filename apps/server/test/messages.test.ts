@@ -74,6 +74,7 @@ describe('the workshop and a sender', () => {
         at: expect.any(String),
         from: 'workshop',
         by: 'Ines Varga',
+        kind: 'text',
         text: 'Cut the eye through?',
       },
     ]);

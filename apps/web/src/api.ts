@@ -5,7 +5,6 @@ import type {
   ChangePersonDto,
   DescribeJobDto,
   DeskDto,
-  ErrorAnswer,
   FitDto,
   GiveJobDto,
   GoOnDto,
@@ -22,92 +21,22 @@ import type {
   PutBackDto,
   QuoteNumberDto,
   RunsWishDto,
-  SendInDto,
-  SendingWishDto,
   SentMaterial,
   SettingsDto,
   ShareSheetsDto,
   SignInDto,
   StartRunDto,
+  TakeNewFileDto,
   WalkDto,
   WriteMessageDto,
 } from '@lambent/contracts';
-import type { paths } from '@lambent/contracts/client';
 import type { NumberFamily } from '@lambent/core/builders';
 import type { ColourKey } from '@lambent/core/colours';
 import type { Machine } from '@lambent/core/machine';
 import type { Material, Recipe } from '@lambent/core/recipes';
-import createClient from 'openapi-fetch';
-import { sessionEnded } from './stores/session.ts';
-import { said, t } from './words/words.ts';
+import { cutName, data, raw, sent, server, withId } from './server.ts';
 
-/** What the server said no to, in its own sentence. */
-export class Refusal extends Error {
-  constructor(
-    readonly code: string,
-    message: string,
-    readonly details?: unknown,
-    /** As HTTP has it; 0 where the server did not answer. */
-    readonly status = 0,
-  ) {
-    super(message);
-  }
-
-  /** Whether asking again would be answered the same: what was sent is at fault, and not the moment. */
-  get isFinal(): boolean {
-    return this.status >= 400 && this.status < 500 && ![408, 425, 429, 499].includes(this.status);
-  }
-}
-
-/** The server, as it describes itself: what it takes and answers is typed by that (`npm run api`). Tests have no address. */
-const server = createClient<paths>({ baseUrl: globalThis.location?.origin, fetch: answered });
-
-/** @throws Refusal where the server does not answer, or refuses */
-async function answered(request: Request): Promise<Response> {
-  let response: Response;
-  try {
-    response = await fetch(request);
-  } catch {
-    throw new Refusal('no-server', t('The server does not answer. Is Lambent still running?'));
-  }
-  if (response.ok) return response;
-  const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
-  if (answer?.error.code === 'not-signed-in') sessionEnded();
-  throw new Refusal(
-    answer?.error.code ?? 'failed',
-    answer?.error.message ?? t('The server answered {{status}}.', { status: response.status }),
-    answer?.error.details,
-    response.status,
-  );
-}
-
-/** What was answered: what is refused is thrown on the way. */
-async function data<Data>(asked: Promise<{ data?: Data }>): Promise<Data> {
-  return (await asked).data as Data;
-}
-
-/** A body that goes as it is, byte for byte; its description calls it a text. */
-function raw(body: Blob) {
-  return {
-    body: body as never,
-    bodySerializer: () => body,
-    headers: { 'Content-Type': body.type || 'application/octet-stream' },
-  };
-}
-
-/** The longest name of an edit, and the longest title, that the server takes. */
-const longestName = 120;
-
-/** A name as the server takes it. */
-export function cutName(name: string): string {
-  return name.length <= longestName ? name : `${name.slice(0, longestName - 1)}…`;
-}
-
-type Mutable<T> = T extends (...args: never[]) => unknown ? T : { -readonly [Key in keyof T]: Mutable<T[Key]> };
-/** A body that the client does not change, though its type would let it. */
-const sent = <T>(body: T) => body as Mutable<T>;
-
-const withId = <Id extends string | number>(id: Id) => ({ path: { id } });
+export { cutName, Refusal, sentenceOf } from './server.ts';
 
 export const api = {
   session: () => data(server.GET('/api/session')),
@@ -132,9 +61,6 @@ export const api = {
     data(server.POST('/api/jobs/{id}/quotes/accepted', { params: withId(id), body })),
   withdrawQuote: (id: string, body: QuoteNumberDto) =>
     data(server.POST('/api/jobs/{id}/quotes/withdrawn', { params: withId(id), body })),
-  sendingQuotes: (token: string) => data(server.GET('/api/drop-off/{token}/quotes', { params: { path: { token } } })),
-  acceptOwnQuote: (token: string, number: number) =>
-    data(server.POST('/api/drop-off/{token}/quotes/accepted', { params: { path: { token } }, body: { number } })),
   day: (day: string | null) => data(server.GET('/api/day', { params: { query: day === null ? {} : { day } } })),
   giveJob: (id: string, body: GiveJobDto) => data(server.PUT('/api/day/jobs/{id}', { params: withId(id), body })),
   takeOffDay: (id: string, seen: number) =>
@@ -168,21 +94,11 @@ export const api = {
   duplicateJob: (id: string, title: string) =>
     data(server.POST('/api/jobs/{id}/duplicate', { params: withId(id), body: { title: cutName(title) } })),
   moveJob: (id: string, body: MoveJobDto) => data(server.PUT('/api/jobs/{id}/state', { params: withId(id), body })),
-  dropOff: () => data(server.GET('/api/drop-off')),
-  beginSending: (file: File) =>
-    data(server.POST('/api/drop-off', { params: { query: { name: file.name } }, ...raw(new Blob([file])) })),
-  sending: (token: string) => data(server.GET('/api/drop-off/{token}', { params: { path: { token } } })),
-  wishSending: (token: string, body: SendingWishDto) =>
-    data(server.PUT('/api/drop-off/{token}/wish', { params: { path: { token } }, body })),
-  sendIn: (token: string, body: SendInDto) =>
-    data(server.POST('/api/drop-off/{token}/send', { params: { path: { token } }, body })),
-  sendingMessages: (token: string) =>
-    data(server.GET('/api/drop-off/{token}/messages', { params: { path: { token } } })),
-  writeToWorkshop: (token: string, text: string) =>
-    data(server.POST('/api/drop-off/{token}/messages', { params: { path: { token } }, body: { text } })),
-  withdrawSending: (token: string) => data(server.DELETE('/api/drop-off/{token}', { params: { path: { token } } })),
-  ownSendings: () => data(server.GET('/api/own-sendings')),
   jobSending: (id: string) => data(server.GET('/api/jobs/{id}/sending', { params: withId(id) })),
+  takeNewFile: (id: string, body: TakeNewFileDto) =>
+    data(server.POST('/api/jobs/{id}/new-file/taken', { params: withId(id), body })),
+  leaveNewFileOut: (id: string, body: TakeNewFileDto) =>
+    data(server.POST('/api/jobs/{id}/new-file/left-out', { params: withId(id), body })),
   jobMessages: (id: string) => data(server.GET('/api/jobs/{id}/messages', { params: withId(id) })),
   writeToSender: (id: string, body: WriteMessageDto) =>
     data(server.POST('/api/jobs/{id}/messages', { params: withId(id), body })),
@@ -291,8 +207,3 @@ export const api = {
   startRun: (jobId: string, body: StartRunDto) =>
     data(server.POST('/api/jobs/{id}/runs', { params: withId(jobId), body })),
 };
-
-/** What went wrong, as a sentence for whoever asked. */
-export function sentenceOf(error: unknown): string {
-  return said(error instanceof Error ? error.message : String(error));
-}

@@ -13,6 +13,8 @@ export const deedNames = [
   'acceptQuote',
   'withdrawQuote',
   'writeToSender',
+  'takeNewFile',
+  'leaveNewFileOut',
   'takeOffDay',
   'layShared',
   'takeJobBack',

@@ -173,6 +173,14 @@ export interface SendingLook {
   price: { total: number; parts: { what: string; amount: number }[] } | null;
 }
 
+/** How many lines of a drawing stayed, are done otherwise, went and came. */
+export interface DrawingDifference {
+  same: number;
+  otherwise: number;
+  gone: number;
+  added: number;
+}
+
 /** A sending, as who has its link sees it. */
 export interface SendingAnswer {
   file: string;
@@ -186,6 +194,10 @@ export interface SendingAnswer {
   readyAt: string | null;
   /** Where it stands in the shop, and since when; null until it is sent in, and where the shop deleted it. */
   job: { state: JobState; since: string } | null;
+  /** What a new file changes of the one that it is to replace; null where it is to replace none. */
+  difference: DrawingDifference | null;
+  /** A new file that waits for the workshop to take it; null where none does. */
+  newFile: { file: string; at: string } | null;
 }
 
 /** A sending that has begun, with the token of its link, which is told once. */
@@ -205,6 +217,32 @@ export interface JobSendingAnswer {
   copies: number;
   ownStock: string;
   file: string;
+  /** What it was seen to be. */
+  look: SendingLook;
+  /** A new file that its sender wants made instead; null where there is none. */
+  newFile: NewFileAnswer | null;
+}
+
+/** A new file for a job, as the shop sees it. */
+export interface NewFileAnswer {
+  id: string;
+  file: string;
+  at: string;
+  difference: DrawingDifference;
+  look: SendingLook;
+}
+
+/** Which new file is taken: what another came after is not. */
+export class TakeNewFileDto {
+  @IsString()
+  @MaxLength(60)
+  id!: string;
+
+  /** Who takes it. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(120)
+  by?: string;
 }
 
 /** What somebody who is signed in has sent in. */

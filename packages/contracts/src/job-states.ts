@@ -35,6 +35,11 @@ export function isToBurn(state: JobState): boolean {
   return state !== 'burnt' && waitsFor[state] !== 'nobody';
 }
 
+/** Whether a job in a state is still to be burnt, and on no machine yet. */
+export function isBeforeBurning(state: JobState): boolean {
+  return isToBurn(state) && state !== 'on a machine';
+}
+
 /** Whose answer a job waits for, once the workshop and its sender write to each other; null for nobody's. */
 export type Awaits = 'workshop' | 'sender' | null;
 

@@ -16,9 +16,13 @@ export class WriteMessageDto {
   by?: string;
 }
 
+/** What a message tells: what somebody wrote, or what became of a new file, whose name its text is then. */
+export type MessageKind = 'text' | 'file-sent' | 'file-taken' | 'file-left-out';
+
 /** A message about a job. */
 export interface MessageAnswer {
   id: number;
+  kind: MessageKind;
   /** As ISO 8601 in UTC. */
   at: string;
   from: 'workshop' | 'sender';

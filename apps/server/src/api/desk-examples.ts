@@ -52,6 +52,8 @@ const sending: SendingAnswer = {
     price: { total: 14.8, parts: [{ what: 'Wren, 21.0 min', amount: 9.1 }] },
   },
   looks: 3,
+  difference: null,
+  newFile: { file: 'kingfisher-window-2.svg', at: '2026-11-27T10:20:00.000Z' },
   sent: {
     at: '2026-11-27T09:30:00.000Z',
     name: 'Noor Castellan',
@@ -154,6 +156,14 @@ export const deskExamples: Pick<
     copies: 2,
     ownStock: '',
     file: 'kingfisher-window.svg',
+    look: sending.look,
+    newFile: {
+      id: '6f1c63ce-1f7c-4be6-8b0e-2f0f0a3c5a11',
+      file: 'kingfisher-window-2.svg',
+      at: '2026-11-27T10:20:00.000Z',
+      difference: { same: 14, otherwise: 0, gone: 1, added: 2 },
+      look: sending.look,
+    },
   },
   OwnSending: {
     id: 'b0e6a3b2-64a4-4a35-9a5e-3df5f2b5b0aa',
@@ -214,6 +224,7 @@ export const deskExamples: Pick<
   Message: {
     id: 3,
     at: '2026-11-27T09:48:00.000Z',
+    kind: 'text',
     from: 'workshop',
     by: 'Ines Varga',
     text: 'Are the feathers to be engraved, or cut through?',

@@ -33,6 +33,8 @@ const subjects: {
   acceptQuote: ([id]) => ['job', id],
   withdrawQuote: ([id]) => ['job', id],
   writeToSender: ([{ jobId }]) => ['job', jobId],
+  takeNewFile: ([{ jobId }]) => ['job', jobId],
+  leaveNewFileOut: ([id]) => ['job', id],
   giveJob: ([id]) => ['job', id],
   takeOffDay: ([id]) => ['job', id],
   layShared: ([{ id }]) => ['job', id],

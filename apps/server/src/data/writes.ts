@@ -3,6 +3,7 @@ import * as colourKeys from '../colour-keys/colour-keys.writes.ts';
 import * as day from '../day/day.writes.ts';
 import * as desk from '../desk/desk.writes.ts';
 import * as dropOff from '../drop-off/drop-off.writes.ts';
+import * as newFiles from '../drop-off/new-file.writes.ts';
 import * as families from '../families/families.writes.ts';
 import * as files from '../files/files.writes.ts';
 import * as jobFiles from '../job-files/job-files.writes.ts';
@@ -29,6 +30,7 @@ export const writes = {
   ...day,
   ...desk,
   ...dropOff,
+  ...newFiles,
   ...families,
   ...jobs,
   ...jobFiles,

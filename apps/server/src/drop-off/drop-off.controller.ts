@@ -3,7 +3,6 @@ import {
   BringInDto,
   type DropOffAnswer,
   type JobSendingAnswer,
-  largestSending,
   type MessageAnswer,
   type OwnSending,
   type QuoteAnswer,
@@ -32,24 +31,27 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
 import { Describe, FileBody, fileOf, listOf, nothing, oneOf } from '../api/describe.ts';
 import { attachedFile } from '../common/attached-file.ts';
-import { PlainError } from '../common/plain-error.ts';
-import { sentBytes } from '../common/sent-bytes.ts';
 import { CallersSession } from '../people/access.guard.ts';
 import { MayCall, MayCallSignedIn } from '../people/may-call.ts';
 import type { SessionEntity } from '../people/people.entities.ts';
 import { DropOffService } from './drop-off.service.ts';
+import { leftBytes } from './left-bytes.ts';
+import { OfferService } from './offer.service.ts';
 
 /** A file that is kept, and not shown in the page. */
 @ApiTags('drop-off')
 @Controller('api')
 export class DropOffController {
-  constructor(private readonly dropOff: DropOffService) {}
+  constructor(
+    private readonly dropOff: DropOffService,
+    private readonly offer: OfferService,
+  ) {}
 
   @Get('drop-off')
   @MayCall('everybody')
   @Describe('What anybody may know of the shop before they send something in', oneOf('DropOff'))
   about(): Promise<DropOffAnswer> {
-    return this.dropOff.about();
+    return this.offer.about();
   }
 
   @Post('drop-off')
@@ -68,24 +70,21 @@ export class DropOffController {
     @Req() request: Request,
     @CallersSession() session: SessionEntity | null,
   ): Promise<BegunSending> {
-    const bytes = sentBytes(request, name || 'The file');
-    if (bytes.length > largestSending)
-      throw new PlainError(413, 'too-large', `A file has ${largestSending / 1024 / 1024} MB at most.`);
-    return this.dropOff.begin(name ?? '', bytes, session?.personId ?? null);
+    return this.dropOff.begin(name ?? '', leftBytes(request, name), session?.personId ?? null);
   }
 
   @Get('drop-off/template.svg')
   @MayCall('everybody')
   @Describe('A page to draw on, with the colours of the shop’s key, as SVG', fileOf('image/svg+xml'), 409)
   async templateAsSvg(): Promise<StreamableFile> {
-    return attachedFile(await this.dropOff.template('svg'), 'image/svg+xml', 'template.svg');
+    return attachedFile(await this.offer.template('svg'), 'image/svg+xml', 'template.svg');
   }
 
   @Get('drop-off/template.pdf')
   @MayCall('everybody')
   @Describe('The same, as PDF', fileOf('application/pdf'), 409)
   async templateAsPdf(): Promise<StreamableFile> {
-    return attachedFile(await this.dropOff.template('pdf'), 'application/pdf', 'template.pdf');
+    return attachedFile(await this.offer.template('pdf'), 'application/pdf', 'template.pdf');
   }
 
   @Get('drop-off/:token')

@@ -1,10 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import {
   type BegunSending,
-  type DropOffAnswer,
   type JobSendingAnswer,
   type MessageAnswer,
-  type OfferedMaterial,
+  type NewFileAnswer,
   type OwnSending,
   openStates,
   type QuoteAnswer,
@@ -12,9 +11,7 @@ import {
   type SendingAnswer,
   type SendingWishDto,
 } from '@lambent/contracts';
-import { drawingRules } from '@lambent/core/formats';
 import { atWork } from '@lambent/core/machine';
-import { type Material, sheetMarginMm } from '@lambent/core/recipes';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { IsNull, Not, Repository } from 'typeorm';
@@ -23,6 +20,7 @@ import { config } from '../config.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { DayService } from '../day/day.service.ts';
 import { EventHub } from '../events/event-hub.ts';
+import { OriginalEntity } from '../jobs/job.entities.ts';
 import { longestName, originalFile } from '../jobs/jobs.service.ts';
 import { MessagesService } from '../messages/messages.service.ts';
 import { hashOfToken, newToken } from '../people/tokens.ts';
@@ -30,8 +28,13 @@ import { QuotesService } from '../quotes/quotes.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { ShopService } from '../shop/shop.service.ts';
 import { WorkService } from '../work/work.service.ts';
+import type { Looked } from './drop-off.writes.ts';
 import type { LookedAt } from './look.ts';
+import { noMachine, OfferService } from './offer.service.ts';
 import { SendingEntity } from './sending.entity.ts';
+
+/** A file that was left, and how it is to be made. */
+type LeftFile = Pick<SendingEntity, 'file' | 'wish'> & { readonly bytes: Buffer };
 
 /** How a sending is made until its sender says otherwise. */
 const usualWish: SendingWishDto = { materialId: '', ownStock: '', copies: 1, widthMm: 0, page: 1, answers: [] };
@@ -41,6 +44,8 @@ const usualWish: SendingWishDto = { materialId: '', ownStock: '', copies: 1, wid
 export class DropOffService {
   constructor(
     @InjectRepository(SendingEntity) private readonly sendings: Repository<SendingEntity>,
+    @InjectRepository(OriginalEntity) private readonly originals: Repository<OriginalEntity>,
+    private readonly offer: OfferService,
     private readonly shop: ShopService,
     private readonly settings: SettingsService,
     private readonly day: DayService,
@@ -51,38 +56,6 @@ export class DropOffService {
     private readonly hub: EventHub,
   ) {}
 
-  /** What anybody may know of the shop. */
-  async about(): Promise<DropOffAnswer> {
-    const [{ machines, keys, materials }, { shopName, pricing, mailAddress }] = await Promise.all([
-      this.shop.everything(),
-      this.settings.get(),
-    ]);
-    const working = keys.length > 0 ? atWork(machines) : [];
-    return {
-      shopName,
-      currency: pricing.currency,
-      materials: materials.filter(({ forbidden, archived }) => !forbidden && !archived).map(offeredMaterial),
-      rules: working.length > 0 ? drawingRules(keys[0]) : [],
-      hairlineMm: keys[0]?.hairlineMm ?? null,
-      marginMm: sheetMarginMm,
-      writesMails: mailAddress !== '',
-      bed:
-        working.length === 0
-          ? null
-          : {
-              width: Math.max(...working.map(({ bedWidth }) => bedWidth)),
-              height: Math.max(...working.map(({ bedHeight }) => bedHeight)),
-            },
-    };
-  }
-
-  /** A page as large as the largest bed, to draw on. @throws PlainError 409 where the shop has no machine */
-  async template(format: 'svg' | 'pdf'): Promise<Uint8Array> {
-    const [{ bed, shopName }, { keys }] = await Promise.all([this.about(), this.shop.everything()]);
-    if (!bed) throw noMachine();
-    return this.work.drawingTemplate({ bed, key: keys[0], title: shopName, format });
-  }
-
   /**
    * Begins a sending with a file.
    * @param personId who is signed in; null for a stranger
@@ -91,29 +64,15 @@ export class DropOffService {
   async begin(name: string, bytes: Buffer, personId: string | null): Promise<BegunSending> {
     const file = (name || 'drawing').slice(0, longestName);
     originalFile(file, bytes);
-    const [material] = (await this.about()).materials;
+    const [material] = (await this.offer.about()).materials;
     const wish = { ...usualWish, materialId: material?.id ?? '' };
-    const { look, picture } = await this.lookAt(file, bytes, wish, '');
-    const token = newToken();
-    const begun = {
-      id: randomUUID(),
-      tokenHash: hashOfToken(token),
-      file,
-      bytes,
-      wish,
-      look,
-      picture,
-      personId,
-      startedAt: new Date(),
-    };
-    await this.writes.do('beginSending', begun);
-    return { token, ...(await this.get(token)) };
+    return this.keepDraft({ file, bytes, wish, personId });
   }
 
   /** @throws PlainError 404 where no sending has this link */
   async get(token: string): Promise<SendingAnswer> {
     const sending = await this.find(token);
-    return answerOf(sending, await this.readyAt(sending));
+    return answerOf(sending, await this.readyAt(sending), await this.newFileFor(sending));
   }
 
   /** What is drawn, as it would burn, as SVG. @throws PlainError 404 where no sending has this link */
@@ -123,16 +82,18 @@ export class DropOffService {
 
   /** Makes a sending otherwise. @throws PlainError 404 where no sending has this link, 409 where it was sent in, 422 where it cannot be */
   async wish(token: string, wish: SendingWishDto): Promise<SendingAnswer> {
-    const { id, file, bytes } = await this.findDraft(token);
-    const { look, picture } = await this.lookAt(file, bytes, wish, '');
-    await this.writes.do('wishSending', id, { wish: plain(wish), look, picture });
+    const { id, file, bytes, replacesId } = await this.findDraft(token);
+    const replaced = replacesId === null ? null : await this.sendings.findOneByOrFail({ id: replacesId });
+    await this.writes.do('wishSending', id, await this.looked({ file, bytes, wish }, replaced));
     return this.get(token);
   }
 
   /** Sends a sending in: it is a job of the shop from then on. @throws PlainError 404 where no sending has this link, 409 where it was sent in */
   async send(token: string, { name, title, notes = '', wantedBy, mail = '' }: SendInDto): Promise<SendingAnswer> {
-    const { id, file, bytes, wish } = await this.findDraft(token);
-    const { version, pictures } = await this.lookAt(file, bytes, wish, name);
+    const { id, file, bytes, wish, replacesId } = await this.findDraft(token);
+    if (replacesId !== null)
+      throw new PlainError(409, 'new-file', 'This is a new file for what was sent in. Send it as that.');
+    const { version, pictures } = await this.lookAt({ file, bytes, wish }, name);
     for (const picture of pictures) await this.writes.do('keepPicture', picture);
     const jobId = randomUUID();
     const words = { name, title, notes, wantedBy: wantedBy || null, mail };
@@ -188,18 +149,19 @@ export class DropOffService {
   async ofJob(jobId: string): Promise<JobSendingAnswer[]> {
     const sending = await this.sendings.findOneBy({ jobId, sentAt: Not(IsNull()) });
     if (!sending?.words || !sending.sentAt) return [];
-    const { file, wish, words, sentAt, tokenHash } = sending;
+    const { file, wish, words, sentAt, tokenHash, look } = sending;
     const { name, notes, mail = '' } = words;
     const { copies, ownStock } = wish;
-    const said = { at: sentAt.toISOString(), name, notes, mail, copies, ownStock, file };
-    return [{ ...said, isOpen: tokenHash !== null }];
+    const said = { at: sentAt.toISOString(), name, notes, mail, copies, ownStock, file, look };
+    const next = await this.newFileFor(sending);
+    return [{ ...said, isOpen: tokenHash !== null, newFile: next && newFileAnswer(next) }];
   }
 
   /** What somebody has sent in while they were signed in, the last first. */
   async ownOf(personId: string): Promise<OwnSending[]> {
     const sent = await this.sendings.find({
       select: { id: true, sentAt: true, words: true, job: { id: true, state: true } },
-      where: { personId, sentAt: Not(IsNull()) },
+      where: { personId, sentAt: Not(IsNull()), replacesId: IsNull() },
       relations: { job: true },
       order: { sentAt: 'DESC' },
       take: 200,
@@ -220,15 +182,60 @@ export class DropOffService {
     return look.seconds === null ? null : this.day.earliestEnd(look.machineId, look.seconds);
   }
 
-  private async lookAt(file: string, bytes: Buffer, wish: SendingWishDto, name: string): Promise<LookedAt> {
-    const [shop, { pricing }] = await Promise.all([this.shop.everything(), this.settings.get()]);
-    if (shop.keys.length === 0 || atWork(shop.machines).length === 0) {
-      throw noMachine();
-    }
-    return this.work.lookAtSending({ bytes, file, wish: plain(wish), shop, pricing, name });
+  /**
+   * Begins a sending with a file.
+   * @param replaces what it is to replace, sent in; left out where that is nothing
+   */
+  async keepDraft(
+    { personId, ...left }: LeftFile & Pick<SendingEntity, 'personId'>,
+    replaces: SendingEntity | null = null,
+  ): Promise<BegunSending> {
+    const token = newToken();
+    const looked = await this.looked(left, replaces);
+    const { file, bytes } = left;
+    const kept = { id: randomUUID(), tokenHash: hashOfToken(token), file, bytes, personId, startedAt: new Date() };
+    await this.writes.do('beginSending', { ...kept, ...looked, replacesId: replaces?.id ?? null });
+    return { token, ...(await this.get(token)) };
   }
 
-  private async find(token: string): Promise<SendingEntity> {
+  /** The new file that waits for the workshop in the place of what was sent in; null where there is none. */
+  newFileFor({ id }: SendingEntity): Promise<SendingEntity | null> {
+    return this.sendings.findOneBy({ replacesId: id, sentAt: Not(IsNull()) });
+  }
+
+  /** The new file that waits for a job; null where there is none. */
+  newFileOfJob(jobId: string): Promise<SendingEntity | null> {
+    return this.sendings.findOneBy({ replaces: { jobId, tokenHash: Not(IsNull()) }, sentAt: Not(IsNull()) });
+  }
+
+  /** What a file comes to, as it is kept. */
+  private async looked(left: LeftFile, replaced: SendingEntity | null): Promise<Looked> {
+    const before = replaced && { file: replaced.file, wish: replaced.wish, bytes: await this.originalOf(replaced) };
+    const { look, picture, difference, differencePicture } = await this.lookAt(left, '', before ?? undefined);
+    return { wish: plain(left.wish), look, picture, difference, differencePicture };
+  }
+
+  /** The file of what was sent in, byte for byte. */
+  private async originalOf({ jobId, originalId }: SendingEntity): Promise<Buffer> {
+    const original =
+      jobId !== null &&
+      (await this.originals.findOne({
+        where: { jobId, ...(originalId === null ? {} : { id: originalId }) },
+        order: { id: 'ASC' },
+      }));
+    if (!original) throw notFound('file of this sending any more');
+    return original.bytes;
+  }
+
+  /** What a file comes to, as a job of who sends it. @throws PlainError 409 where the shop has no machine or no key */
+  async lookAt({ file, bytes, wish }: LeftFile, name: string, before?: LeftFile): Promise<LookedAt> {
+    const [shop, { pricing }] = await Promise.all([this.shop.everything(), this.settings.get()]);
+    if (shop.keys.length === 0 || atWork(shop.machines).length === 0) throw noMachine();
+    return this.work.lookAtSending({ bytes, file, wish: plain(wish), shop, pricing, name, before });
+  }
+
+  /** What has a link. @throws PlainError 404 where nothing has */
+  async find(token: string): Promise<SendingEntity> {
     const sending = await this.sendings.findOne({
       where: { tokenHash: hashOfToken(token) },
       relations: { job: true },
@@ -245,24 +252,6 @@ export class DropOffService {
   }
 }
 
-function noMachine(): PlainError {
-  return new PlainError(409, 'no-machine', 'This workshop takes no drawings yet: it has no machine.');
-}
-
-function offeredMaterial({
-  id,
-  name,
-  thicknessMm,
-  tone,
-  sheetWidth,
-  sheetHeight,
-  leastSizes,
-}: Material): OfferedMaterial {
-  const leastWallMm = leastSizes?.cut?.detailMm ?? 0;
-  const leastLetterMm = leastSizes?.engrave?.letterMm ?? 0;
-  return { id, name, thicknessMm, tone, sheetWidth, sheetHeight, leastWallMm, leastLetterMm };
-}
-
 /** What a sender sees of the quotes of a job. */
 function offered(quotes: readonly QuoteAnswer[]): QuoteAnswer[] {
   return quotes.filter(({ state }) => state !== 'withdrawn');
@@ -273,8 +262,16 @@ function plain(wish: SendingWishDto): SendingWishDto {
   return { ...wish, answers: wish.answers.map((answer) => ({ ...answer })) };
 }
 
-function answerOf({ file, wish, look, looks, words, sentAt, job }: SendingEntity, readyAt: Date | null): SendingAnswer {
+function newFileAnswer({ id, file, sentAt, difference, look }: SendingEntity): NewFileAnswer {
+  const none = { same: 0, otherwise: 0, gone: 0, added: 0 };
+  return { id, file, at: sentAt?.toISOString() ?? '', difference: difference ?? none, look };
+}
+
+function answerOf(sending: SendingEntity, readyAt: Date | null, next: SendingEntity | null): SendingAnswer {
+  const { file, wish, look, looks, words, sentAt, job, difference } = sending;
   return {
+    difference,
+    newFile: next?.sentAt ? { file: next.file, at: next.sentAt.toISOString() } : null,
     file,
     wish,
     look,

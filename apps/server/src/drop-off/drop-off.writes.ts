@@ -19,22 +19,24 @@ export interface Looked {
   readonly wish: SendingWishDto;
   readonly look: SendingLook;
   readonly picture: string;
+  readonly difference: SendingEntity['difference'];
+  readonly differencePicture: string | null;
 }
 
 /** A sending begins. */
 export async function beginSending(
   writing: Writing,
-  begun: Pick<SendingEntity, 'id' | 'tokenHash' | 'file' | 'personId' | 'startedAt'> &
+  begun: Pick<SendingEntity, 'id' | 'tokenHash' | 'file' | 'personId' | 'startedAt' | 'replacesId'> &
     Looked & { readonly bytes: Uint8Array },
 ): Promise<void> {
-  const draft = { looks: 1, sentAt: null, words: null, jobId: null };
+  const draft = { looks: 1, sentAt: null, words: null, jobId: null, originalId: null };
   await writing.insert(SendingEntity, { ...begun, ...draft, bytes: Buffer.from(begun.bytes) });
 }
 
 /** Keeps a sending as it is wished now. @throws PlainError 404 where there is none, 409 where it was sent in */
-export async function wishSending(writing: Writing, id: string, { wish, look, picture }: Looked): Promise<void> {
+export async function wishSending(writing: Writing, id: string, looked: Looked): Promise<void> {
   const sending = await draftOf(writing, id);
-  await writing.update(SendingEntity, { id }, { wish, look, picture, looks: sending.looks + 1 });
+  await writing.update(SendingEntity, { id }, { ...looked, looks: sending.looks + 1 });
 }
 
 /** What a sending comes to when it is sent in. */
@@ -57,19 +59,20 @@ export async function sendIn(
   await draftOf(writing, id);
   const { title, name, wantedBy } = words;
   await addJob(writing, { id: jobId, title, project: '' }, version, `Sent in by ${name}`.slice(0, 120), [original]);
-  await nameOriginal(writing, jobId, version);
+  const originalId = await nameOriginal(writing, jobId, version);
   await writing.update(JobEntity, { id: jobId }, { wantedBy });
   await stepTo(writing, jobId, 'came in', name, now);
-  await writing.update(SendingEntity, { id }, { sentAt: now, words, jobId, bytes: null });
+  await writing.update(SendingEntity, { id }, { sentAt: now, words, jobId, originalId, bytes: null });
   await mailSender(writing, jobId, mailWords.cameIn(title, link), now);
   await mailWorkshop(writing, jobId, mailWords.newSending(title, name), now);
 }
 
-/** Says in a job of one file which of its originals that is. */
-async function nameOriginal(writing: Writing, jobId: string, { settings }: PackedVersion): Promise<void> {
+/** Says in a job of one file which of its originals that is. @returns that */
+async function nameOriginal(writing: Writing, jobId: string, { settings }: PackedVersion): Promise<number> {
   const [{ id: originalId }] = await writing.find(OriginalEntity, { select: { id: true }, where: { jobId } });
   const arrivals = settings.arrivals.map((arrival) => ({ ...arrival, originalId }));
   await writing.update(VersionEntity, { jobId, number: 1 }, { settings: { ...settings, arrivals } });
+  return originalId;
 }
 
 /**
@@ -84,6 +87,7 @@ export async function withdrawSending(writing: Writing, id: string, now: Date): 
     return null;
   }
   await writing.update(SendingEntity, { id }, { tokenHash: null });
+  await writing.delete(SendingEntity, { replacesId: id });
   if (sending.jobId === null) return null;
   // Nobody is left who could answer.
   await writing.update(JobEntity, { id: sending.jobId, awaits: 'sender' }, { awaits: null });

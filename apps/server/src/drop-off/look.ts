@@ -1,4 +1,4 @@
-import type { PaintAnswer, SendingLook, SendingWishDto, SentPaint } from '@lambent/contracts';
+import type { DrawingDifference, PaintAnswer, SendingLook, SendingWishDto, SentPaint } from '@lambent/contracts';
 import { catalogue, checkJob, type Finding, type FindingLevel } from '@lambent/core/checks';
 import type { ColourKey } from '@lambent/core/colours';
 import { arrivalItemId, type JobDocument, newJob, type ReadingChoices, sheetSafeBox } from '@lambent/core/document';
@@ -17,8 +17,9 @@ import {
 } from '@lambent/core/formats';
 import { boxHeight, boxOf, boxWidth, isEmpty } from '@lambent/core/geometry';
 import { atWork, type Machine } from '@lambent/core/machine';
-import { type BurnPlan, type PreparedJob, planJob, priceOf } from '@lambent/core/plan';
+import { type BurnPlan, type PreparedJob, planJob, prepareJob, priceOf } from '@lambent/core/plan';
 import { type Material, type Pricing, type Shop, sheetAsStocked } from '@lambent/core/recipes';
+import { compareLines, drawnLines, writeDifference } from '@lambent/core/revisions';
 import { shippedAssets, shippedTools } from '@lambent/fonts';
 import { type PackedVersion, packJob } from '../jobs/pack.ts';
 import { describePicture, type PictureFacts } from '../work/picture-facts.ts';
@@ -33,6 +34,8 @@ export interface LookTask {
   readonly shop: ShopLists;
   readonly pricing: Pricing;
   readonly name: string;
+  /** What it is to replace; left out where that is nothing. */
+  readonly before?: Pick<LookTask, 'bytes' | 'file' | 'wish'>;
 }
 
 /** What a file comes to: what its sender is told, and the job that it makes. */
@@ -41,6 +44,9 @@ export interface LookedAt {
   readonly picture: string;
   readonly version: PackedVersion;
   readonly pictures: readonly (PictureFacts & { readonly bytes: Uint8Array })[];
+  /** What changes of what it is to replace, and that as SVG; null where it replaces nothing. */
+  readonly difference: DrawingDifference | null;
+  readonly differencePicture: string | null;
 }
 
 /**
@@ -49,13 +55,8 @@ export interface LookedAt {
  * @throws FileRefused where it cannot be read, or has nothing in it
  */
 export async function lookAtSending(task: LookTask): Promise<LookedAt> {
-  const { bytes, file, wish, shop, pricing, name } = task;
-  const choices = wish.page > 1 ? { page: wish.page } : {};
-  const read = await readDrawingFile(bytes, (place) => arrivalItemId('sent', place), shippedTools(), choices);
-  const reading = withoutGuides(read);
-  const bounds = shownBounds(reading);
-  if (isEmpty(bounds)) throw new FileRefused(`${file}: nothing is drawn in it.`);
-  const job = laidOut(reading, task, choices);
+  const { wish, shop, pricing, name } = task;
+  const { reading, job } = await readSending(task);
   const files = new Map(reading.pictures.map((picture) => [picture.id, picture.bytes]));
   const decode = (id: string) => {
     const found = files.get(id);
@@ -83,7 +84,31 @@ export async function lookAtSending(task: LookTask): Promise<LookedAt> {
     picture: writePicture(prepared, await thumbnailsOf(job.drawing, decode, shippedAssets), picturePx),
     version: packJob(setMember(job, name)),
     pictures: reading.pictures.map((picture) => ({ ...describePicture(picture.bytes), bytes: picture.bytes })),
+    ...(await differenceFrom(task, prepared)),
   };
+}
+
+/** Reads a file and lays it on its sheet. @throws FileRefused where it cannot be read, or has nothing in it */
+async function readSending(task: LookTask): Promise<{ reading: Reading; job: JobDocument }> {
+  const { bytes, file, wish } = task;
+  const choices = wish.page > 1 ? { page: wish.page } : {};
+  const read = await readDrawingFile(bytes, (place) => arrivalItemId('sent', place), shippedTools(), choices);
+  const reading = withoutGuides(read);
+  if (isEmpty(shownBounds(reading))) throw new FileRefused(`${file}: nothing is drawn in it.`);
+  return { reading, job: laidOut(reading, task, choices) };
+}
+
+/** What a new file changes of the one that it is to replace. */
+async function differenceFrom(
+  { before, ...task }: LookTask,
+  prepared: PreparedJob,
+): Promise<Pick<LookedAt, 'difference' | 'differencePicture'>> {
+  if (!before) return { difference: null, differencePicture: null };
+  const { job } = await readSending({ ...task, ...before });
+  const found = compareLines(drawnLines(prepareJob(job, task.shop)), drawnLines(prepared));
+  const { same, otherwise, gone, added } = found;
+  const counts = { same: same.length, otherwise: otherwise.length, gone: gone.length, added: added.length };
+  return { difference: counts, differencePicture: writeDifference(found, picturePx) };
 }
 
 /** What was read, without what its file says to be guides: our own template is among them, and counts for no size. */

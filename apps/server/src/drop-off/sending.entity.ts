@@ -1,4 +1,4 @@
-import type { SendingLook, SendingWishDto } from '@lambent/contracts';
+import type { DrawingDifference, SendingLook, SendingWishDto } from '@lambent/contracts';
 import { Column, Entity, Index, JoinColumn, ManyToOne, PrimaryColumn } from 'typeorm';
 import { Owned } from '../data/owned.ts';
 import { JobEntity } from '../jobs/job.entities.ts';
@@ -38,6 +38,18 @@ export class SendingEntity extends Owned {
   @Index('sendings_of_person')
   @Column('text', { nullable: true })
   personId!: string | null;
+  /** What it is to replace: it is a new file then, and makes no job of its own. Null otherwise. */
+  @Index('sendings_that_replace')
+  @Column('text', { nullable: true })
+  replacesId!: string | null;
+  @ManyToOne(() => SendingEntity, { onDelete: 'CASCADE' })
+  @JoinColumn({ name: 'replacesId' })
+  replaces!: SendingEntity | null;
+  /** What changes of that, and a picture of it as SVG; null where it replaces nothing. */
+  @Column('simple-json', { nullable: true }) difference!: DrawingDifference | null;
+  @Column('text', { nullable: true }) differencePicture!: string | null;
+  /** Which of the job's originals it is; null until it is sent in, and where that was not kept yet: it is the first one then. */
+  @Column('integer', { nullable: true }) originalId!: number | null;
   @Index('sendings_of_job')
   @Column('text', { nullable: true })
   jobId!: string | null;

@@ -26,6 +26,18 @@ export const mailWords = {
     subject: `A message about “${title}”`,
     text: `${name || 'The sender'} writes:\n\n${text}\n\nAnswer on the Desk.`,
   }),
+  newFile: (title: string, name: string, file: string): MailWords => ({
+    subject: `A new file for “${title}”`,
+    text: `${name || 'The sender'} wants ${file} made instead. What changed is shown on the Desk, where you take it or leave it out.`,
+  }),
+  fileTaken: (title: string, file: string): MailWords => ({
+    subject: `Your new file for “${title}”`,
+    text: `The workshop took ${file}: it is made now, instead of the one before.`,
+  }),
+  fileLeftOut: (title: string, file: string): MailWords => ({
+    subject: `Your new file for “${title}”`,
+    text: `The workshop left ${file} out: the drawing before is made.`,
+  }),
   quoted: (title: string, number: number, price: string, validUntil: string): MailWords => ({
     subject: `Quote ${number} for “${title}”`,
     text: `The workshop makes it for ${price}, if you say yes until ${validUntil}. Say it on the page whose link you have from the first mail.`,

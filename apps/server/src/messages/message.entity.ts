@@ -1,4 +1,4 @@
-import type { MessageAnswer } from '@lambent/contracts';
+import type { MessageAnswer, MessageKind } from '@lambent/contracts';
 import { Column, Entity, Index, JoinColumn, ManyToOne, PrimaryGeneratedColumn } from 'typeorm';
 import { Owned } from '../data/owned.ts';
 import { JobEntity } from '../jobs/job.entities.ts';
@@ -17,5 +17,7 @@ export class MessageEntity extends Owned {
   @Column('text') from!: MessageAnswer['from'];
   /** The name of who wrote it; null where nobody said. */
   @Column('text', { nullable: true }) by!: string | null;
+  @Column('text', { default: 'text' }) kind!: MessageKind;
+  /** What was written; the name of the file where it tells of one. */
   @Column('text') text!: string;
 }

@@ -21,18 +21,20 @@ export class MessagesService {
   /** What was written about a job, the first first. */
   async ofJob(jobId: string): Promise<MessageAnswer[]> {
     const rows = await this.messages.find({ where: { jobId }, order: { id: 'DESC' }, take: mostTold });
-    return rows.reverse().map(({ id, at, from, by, text }) => ({ id, at: at.toISOString(), from, by, text }));
+    return rows
+      .reverse()
+      .map(({ id, at, from, by, kind, text }) => ({ id, at: at.toISOString(), from, by, kind, text }));
   }
 
   /** The workshop writes to a job's sender. @throws as the write `writeToSender` does */
   async toSender(jobId: string, text: string, author: string | null): Promise<MessageAnswer[]> {
-    await this.writes.do('writeToSender', { jobId, text, by: author, at: new Date() });
+    await this.writes.do('writeToSender', { jobId, kind: 'text', text, by: author, at: new Date() });
     return this.said(jobId);
   }
 
   /** A job's sender writes to the workshop. @throws as the write `writeToWorkshop` does */
   async toWorkshop(jobId: string, text: string, author: string | null): Promise<MessageAnswer[]> {
-    await this.writes.do('writeToWorkshop', { jobId, text, by: author, at: new Date() });
+    await this.writes.do('writeToWorkshop', { jobId, kind: 'text', text, by: author, at: new Date() });
     return this.said(jobId);
   }
 

@@ -12,7 +12,7 @@ import { MessageEntity } from './message.entity.ts';
  */
 
 /** A message as it is written. */
-export type NewMessage = Pick<MessageEntity, 'jobId' | 'at' | 'by' | 'text'>;
+export type NewMessage = Pick<MessageEntity, 'jobId' | 'at' | 'by' | 'kind' | 'text'>;
 
 /** The workshop writes to a job's sender. @throws PlainError 404 where there is no such job, 409 where nobody would read it */
 export async function writeToSender(writing: Writing, message: NewMessage): Promise<void> {
@@ -35,7 +35,7 @@ const mostUnanswered = 20;
 
 /** A job's sender writes to the workshop. @throws PlainError 409 where they wrote many that wait for an answer */
 export async function writeToWorkshop(writing: Writing, message: NewMessage): Promise<void> {
-  const { jobId, by, text } = message;
+  const { jobId, by, kind, text } = message;
   const job = await writing.findOneBy(JobEntity, { id: jobId, deletedAt: IsNull() });
   if (!job) throw notFound('job');
   const last = await writing.find(MessageEntity, { where: { jobId }, order: { id: 'DESC' }, take: mostUnanswered });
@@ -43,7 +43,12 @@ export async function writeToWorkshop(writing: Writing, message: NewMessage): Pr
     throw new PlainError(409, 'too-many', 'You have written a lot. Wait for an answer before you write more.');
   await writing.insert(MessageEntity, { ...message, from: 'sender' });
   await writing.update(JobEntity, { id: jobId }, { awaits: 'workshop' });
-  await mailWorkshop(writing, jobId, mailWords.fromSender(job.title, by ?? '', text), message.at);
+  await mailWorkshop(
+    writing,
+    jobId,
+    (kind === 'file-sent' ? mailWords.newFile : mailWords.fromSender)(job.title, by ?? '', text),
+    message.at,
+  );
 }
 
 /** A job waits for nobody's answer any more. @throws PlainError 404 where there is no such job */

@@ -1,4 +1,4 @@
-import type { JobState } from '@lambent/contracts';
+import { isBeforeBurning } from '@lambent/contracts';
 import { IsNull } from 'typeorm';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import type { Writing } from '../data/writing.ts';
@@ -11,9 +11,6 @@ import { QuoteEntity } from './quote.entity.ts';
 /*
  * Every change of quotes.
  */
-
-/** In which a quote moves a job on; one that is burnt, or burns, stays where it is. */
-const beforeBurning: readonly JobState[] = ['came in', 'being prepared', 'quoted', 'ready'];
 
 /** A quote as it is made. */
 export type NewQuote = Pick<
@@ -28,7 +25,7 @@ export async function makeQuote(writing: Writing, quote: NewQuote): Promise<void
   if (!job) throw notFound('job');
   await writing.update(QuoteEntity, { jobId, withdrawnAt: IsNull() }, { withdrawnAt: madeAt });
   await writing.insert(QuoteEntity, { ...quote, acceptedAt: null, acceptedBy: null, withdrawnAt: null });
-  if (beforeBurning.includes(job.state)) await stepTo(writing, jobId, 'quoted', by, madeAt);
+  if (isBeforeBurning(job.state)) await stepTo(writing, jobId, 'quoted', by, madeAt);
   const [{ number }] = await writing.find(QuoteEntity, { where: { jobId }, order: { number: 'DESC' }, take: 1 });
   const price = `${currency} ${total.toFixed(2)}`;
   await mailSender(writing, jobId, mailWords.quoted(job.title, number, price, validUntil), madeAt);
@@ -60,7 +57,7 @@ export async function acceptQuote(
   await writing.update(QuoteEntity, { number }, { acceptedAt: now, acceptedBy: accepter });
   const job = await writing.findOneBy(JobEntity, { id: jobId });
   if (!job) return;
-  if (beforeBurning.includes(job.state)) await stepTo(writing, jobId, 'ready', accepter, now);
+  if (isBeforeBurning(job.state)) await stepTo(writing, jobId, 'ready', accepter, now);
   await mailWorkshop(writing, jobId, mailWords.accepted(job.title, number), now);
 }
 

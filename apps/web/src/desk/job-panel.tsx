@@ -8,6 +8,7 @@ import type { GivenBlock } from '../day/use-day.ts';
 import { type DayPlace, useGive } from '../day/use-give.ts';
 import { JobMessages } from '../messages/job-messages.tsx';
 import { JobQuotes } from '../quotes/job-quotes.tsx';
+import { JobNewFile } from '../revisions/job-new-file.tsx';
 import { JobSharing } from '../sharing/job-sharing.tsx';
 import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
@@ -106,7 +107,7 @@ function Machines({ job, block, close }: { job: JobCard; block: GivenBlock | und
 
 /** What the sender of a job asked for, and what was written since. */
 function Sending({ job, sending }: { job: JobCard; sending: JobSendingAnswer }) {
-  const { name, at, copies, ownStock, notes, mail, isOpen } = sending;
+  const { name, at, copies, ownStock, notes, mail, isOpen, newFile, look } = sending;
   return (
     <div className="mb-3 border-b border-line pb-3">
       <section aria-label={t('What its sender asked for')}>
@@ -122,6 +123,7 @@ function Sending({ job, sending }: { job: JobCard; sending: JobSendingAnswer }) 
         {ownStock && <p className="[overflow-wrap:anywhere]">{t('Brings: {{ownStock}}', { ownStock })}</p>}
         {notes && <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{notes}</p>}
       </section>
+      {newFile && <JobNewFile job={job} file={newFile} before={look} />}
       <JobMessages job={job} canWrite={isOpen} />
     </div>
   );

@@ -1,5 +1,5 @@
 import type { JobCard } from '@lambent/contracts';
-import { type DeskShow, isToBurn, type JobState, openStates, waitsFor } from '@lambent/contracts/job-states';
+import { type DeskShow, isBeforeBurning, type JobState, openStates, waitsFor } from '@lambent/contracts/job-states';
 import { whenOf } from '../stores/dates.ts';
 import { t } from '../words/words.ts';
 
@@ -46,7 +46,7 @@ export function sayingOf(
   const { state, estimate, whose, awaits } = job;
   if (awaits === 'workshop') return { text: t('A message to answer'), level: 'warns' };
   if (awaits === 'sender') return { text: t('Waits for an answer'), level: 'plain' };
-  const isOpen = isToBurn(state) && state !== 'on a machine';
+  const isOpen = isBeforeBurning(state);
   if (isOpen && job.itemCount === 0) return { text: t('Nothing drawn yet'), level: 'plain' };
   // How it lies there, and what is wrong with that, is told of the sheets.
   if (isOpen && job.sharedOn)

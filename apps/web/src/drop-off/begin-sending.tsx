@@ -1,8 +1,7 @@
-import { type DropOffAnswer, largestSending } from '@lambent/contracts';
+import type { DropOffAnswer } from '@lambent/contracts';
 import { useQuery } from '@tanstack/react-query';
 import { FileUp } from 'lucide-react';
 import { useState } from 'react';
-import { api } from '../api.ts';
 import { nameOfShow } from '../desk/job-states.ts';
 import { dayOf } from '../stores/dates.ts';
 import { useSession } from '../stores/session.ts';
@@ -11,22 +10,18 @@ import { FileButton } from '../ui/file-button.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
-
-/** Which files are offered. */
-const accepted = '.svg,.svgz,.dxf,.pdf,.png,.jpg,.jpeg,.stl';
+import { acceptedFiles, expectSmall } from './left-file.ts';
+import { senderApi } from './sender-api.ts';
 
 /** Asks for a drawing. @param props.begun takes the token of the sending that it began */
 export function BeginSending({ about, begun }: { about: DropOffAnswer; begun: (token: string) => void }) {
   const [isOver, setOver] = useState(false);
   const [reading, setReading] = useState<string | null>(null);
   const [send, trouble] = useSent(async (file: File) => {
-    if (file.size > largestSending)
-      throw new Error(
-        t('{{name}} has more than 10 MB. Send a smaller file, or bring it to the workshop.', { name: file.name }),
-      );
+    expectSmall(file);
     setReading(file.name);
     try {
-      begun((await api.beginSending(file)).token);
+      begun((await senderApi.beginSending(file)).token);
     } finally {
       setReading(null);
     }
@@ -54,7 +49,7 @@ export function BeginSending({ about, begun }: { about: DropOffAnswer; begun: (t
         <FileButton
           look="main"
           className="h-11 px-5"
-          accept={accepted}
+          accept={acceptedFiles}
           testId="sending-file"
           take={(file) => void send(file)}
         >
@@ -94,7 +89,7 @@ export function BeginSending({ about, begun }: { about: DropOffAnswer; begun: (t
 /** What who is signed in has sent in before. */
 function OwnSendings() {
   const { person } = useSession();
-  const own = useQuery({ queryKey: ['own sendings'], queryFn: api.ownSendings, enabled: person !== null });
+  const own = useQuery({ queryKey: ['own sendings'], queryFn: senderApi.ownSendings, enabled: person !== null });
   if (!own.data || own.data.length === 0) return null;
   return (
     <section aria-labelledby="own-heading" className="mt-5">

@@ -1,13 +1,17 @@
 import type { SendingAnswer } from '@lambent/contracts';
+import { isBeforeBurning } from '@lambent/contracts/job-states';
+import { FileUp } from 'lucide-react';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { api } from '../api.ts';
+import { Link, useNavigate } from 'react-router';
 import { nameOfShow } from '../desk/job-states.ts';
 import { dropOffPath } from '../routes/public-paths.ts';
 import { dayAndTimeOf, dayOf, whenOf } from '../stores/dates.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
+import { FileButton } from '../ui/file-button.tsx';
 import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
+import { acceptedFiles, expectSmall } from './left-file.ts';
+import { senderApi } from './sender-api.ts';
 import { SendingMessages } from './sending-messages.tsx';
 import { SendingQuotes } from './sending-quotes.tsx';
 
@@ -19,12 +23,24 @@ interface Props {
 
 /** A sending that was sent in: where it stands, its link to keep, and the way to withdraw it. */
 export function FollowSending({ token, sending, sent }: Props) {
+  const navigate = useNavigate();
   const [isAsked, setAsked] = useState(false);
+  const [isReading, setReading] = useState(false);
   const [withdraw, trouble] = useSent(async () => {
-    await api.withdrawSending(token);
+    await senderApi.withdrawSending(token);
     window.location.assign(dropOffPath);
   });
-  const { job, look, wish, looks, readyAt } = sending;
+  const [begin, beginTrouble] = useSent(async (file: File) => {
+    expectSmall(file);
+    setReading(true);
+    try {
+      const { token: draft } = await senderApi.beginNewFile(token, file);
+      void navigate(`${dropOffPath}/${token}?file=${draft}`);
+    } finally {
+      setReading(false);
+    }
+  });
+  const { job, look, wish, looks, readyAt, newFile } = sending;
   const facts: readonly (readonly [string, string])[] = [
     [t('How many'), String(wish.copies)],
     [t('Width in mm'), String(look.widthMm)],
@@ -61,6 +77,26 @@ export function FollowSending({ token, sending, sent }: Props) {
           </div>
         ))}
       </dl>
+      {newFile && (
+        <p className="mt-3 rounded-lg border border-petrol px-3 py-2">
+          {t('You sent a new file, {{file}}, {{at}}. The workshop has not decided yet.', {
+            file: newFile.file,
+            at: dayAndTimeOf(newFile.at),
+          })}
+        </p>
+      )}
+      {job && isBeforeBurning(job.state) && (
+        <div className="mt-3 flex flex-wrap items-center gap-3">
+          <FileButton accept={acceptedFiles} testId="new-file" take={(file) => void begin(file)}>
+            <FileUp size={15} aria-hidden />
+            {t('Send a new file')}
+          </FileButton>
+          <span className="text-quiet">
+            {isReading ? t('Reading it…') : t('You see what changes before you send it.')}
+          </span>
+          {beginTrouble}
+        </div>
+      )}
       {job && <SendingMessages token={token} />}
       <label className="mt-4 flex flex-col gap-1">
         <span className="text-quiet">{t('Keep this link: it is the only way back here.')}</span>

@@ -2,12 +2,12 @@ import { SendInDto } from '@lambent/contracts';
 import { useQueryClient } from '@tanstack/react-query';
 import { Send } from 'lucide-react';
 import { Controller } from 'react-hook-form';
-import { api } from '../api.ts';
 import { useSession } from '../stores/session.ts';
 import { Button } from '../ui/button.tsx';
 import { useCheckedForm, WordsInput } from '../ui/form.tsx';
 import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
+import { senderApi } from './sender-api.ts';
 
 /** Who sends, what it is called, by when it is wanted, and what else there is to know; and sends it in. */
 export function SendingForm({ token, file, writesMails }: { token: string; file: string; writesMails: boolean }) {
@@ -21,7 +21,7 @@ export function SendingForm({ token, file, writesMails }: { token: string; file:
     mail: '',
   });
   const [send, trouble] = useSent(async (words: SendInDto) => {
-    queries.setQueryData(['sending', token], await api.sendIn(token, words));
+    queries.setQueryData(['sending', token], await senderApi.sendIn(token, words));
   });
   return (
     <form aria-label={t('Send it in')} className="mt-4 flex flex-col gap-3" onSubmit={handleSubmit(send)}>

@@ -1,9 +1,9 @@
 import type { MessageAnswer } from '@lambent/contracts';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api.ts';
 import { Conversation } from '../messages/conversation.tsx';
 import { t } from '../words/words.ts';
 import { followMs } from './follow-ms.ts';
+import { senderApi } from './sender-api.ts';
 
 /** What the workshop and the sender wrote to each other, on the sender's page. */
 export function SendingMessages({ token }: { token: string }) {
@@ -11,11 +11,11 @@ export function SendingMessages({ token }: { token: string }) {
   const key = ['sending', token, 'messages'];
   const messages = useQuery({
     queryKey: key,
-    queryFn: () => api.sendingMessages(token),
+    queryFn: () => senderApi.sendingMessages(token),
     refetchInterval: followMs,
   });
   const write = async (text: string) => {
-    queries.setQueryData<MessageAnswer[]>(key, await api.writeToWorkshop(token, text));
+    queries.setQueryData<MessageAnswer[]>(key, await senderApi.writeToWorkshop(token, text));
   };
   return (
     <section aria-label={t('Messages')} className="mt-4 border-t border-line pt-3">

@@ -1,20 +1,20 @@
 import type { QuoteAnswer } from '@lambent/contracts';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api.ts';
 import { QuoteLines } from '../quotes/quote-lines.tsx';
 import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
 import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
 import { followMs } from './follow-ms.ts';
+import { senderApi } from './sender-api.ts';
 
 /** What the workshop offers to make a sending for, and the way to say yes to it. */
 export function SendingQuotes({ token }: { token: string }) {
   const queries = useQueryClient();
   const key = ['sending', token, 'quotes'];
-  const quotes = useQuery({ queryKey: key, queryFn: () => api.sendingQuotes(token), refetchInterval: followMs });
+  const quotes = useQuery({ queryKey: key, queryFn: () => senderApi.sendingQuotes(token), refetchInterval: followMs });
   const [accept, trouble] = useSent(async (number: number) => {
-    queries.setQueryData<QuoteAnswer[]>(key, await api.acceptOwnQuote(token, number));
+    queries.setQueryData<QuoteAnswer[]>(key, await senderApi.acceptOwnQuote(token, number));
     await queries.invalidateQueries({ queryKey: ['sending', token] });
   });
   const [quote] = quotes.data ?? [];

@@ -1,6 +1,6 @@
 import { longestMessage, type MessageAnswer } from '@lambent/contracts';
 import { Send } from 'lucide-react';
-import { type ReactNode, useId } from 'react';
+import { type ReactNode, useEffect, useId, useRef } from 'react';
 import { sentenceOf } from '../api.ts';
 import { dayAndTimeOf } from '../stores/dates.ts';
 import { Button } from '../ui/button.tsx';
@@ -25,6 +25,12 @@ interface Props {
 
 /** What the workshop and the sender of a job wrote to each other, and the field to write more. */
 export function Conversation({ id, messages, error, reader, label, write, children }: Props) {
+  const list = useRef<HTMLOListElement>(null);
+  const count = messages.length;
+  // The last one is in sight.
+  useEffect(() => {
+    if (list.current && count > 0) list.current.scrollTop = list.current.scrollHeight;
+  }, [count]);
   return (
     <>
       {error && <p className="text-stop">{sentenceOf(error)}</p>}
@@ -34,7 +40,7 @@ export function Conversation({ id, messages, error, reader, label, write, childr
           aria-label={t('Messages so far')}
           // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled with the keyboard
           tabIndex={0}
-          ref={(list) => void list?.lastElementChild?.scrollIntoView({ block: 'nearest' })}
+          ref={list}
         >
           {messages.map((message) => (
             <Message key={message.id} message={message} isOwn={message.from === reader} />
@@ -50,14 +56,29 @@ export function Conversation({ id, messages, error, reader, label, write, childr
   );
 }
 
+/** What a message says; where it tells of a file, its text is the name of that. */
+function textOf({ kind, text }: MessageAnswer): string {
+  switch (kind) {
+    case 'text':
+      return text;
+    case 'file-sent':
+      return t('New file: {{file}}', { file: text });
+    case 'file-taken':
+      return t('Took the new file {{file}}.', { file: text });
+    case 'file-left-out':
+      return t('Left the new file {{file}} out: the one before is made.', { file: text });
+  }
+}
+
 /** A message: those of who reads stand to the right. */
-function Message({ message: { at, from, by, text }, isOwn }: { message: MessageAnswer; isOwn: boolean }) {
+function Message({ message, isOwn }: { message: MessageAnswer; isOwn: boolean }) {
+  const { at, from, by } = message;
   return (
     <li className={`rounded-lg px-3 py-2 ${isOwn ? 'ml-8 bg-petrol-soft' : 'mr-8 border border-line bg-raised'}`}>
       <p className="text-[12px] text-quiet">
         {by || (from === 'workshop' ? t('The workshop') : t('The sender'))}, {dayAndTimeOf(at)}
       </p>
-      <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{text}</p>
+      <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{textOf(message)}</p>
     </li>
   );
 }

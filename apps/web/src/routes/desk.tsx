@@ -154,7 +154,13 @@ function useDeskPage({ show, seek, sort, down, page }: DeskWish) {
   useEffect(() => {
     if (changed === 0) return;
     const timer = setTimeout(() => {
-      for (const queryKey of [['jobs', 'desk'], ['jobs', 'sharing'], ['jobs', 'messages'], ['day']])
+      for (const queryKey of [
+        ['jobs', 'desk'],
+        ['jobs', 'sharing'],
+        ['jobs', 'messages'],
+        ['jobs', 'sending'],
+        ['day'],
+      ])
         void queries.invalidateQueries({ queryKey });
     }, gatherMs);
     return () => clearTimeout(timer);

@@ -1,11 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import { useNavigate, useParams } from 'react-router';
-import { api, Refusal, sentenceOf } from '../api.ts';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { Refusal, sentenceOf } from '../api.ts';
 import { BeginSending } from '../drop-off/begin-sending.tsx';
 import { DraftSending } from '../drop-off/draft-sending.tsx';
 import { followMs } from '../drop-off/follow-ms.ts';
 import { FollowSending } from '../drop-off/follow-sending.tsx';
+import { NewFile } from '../drop-off/new-file.tsx';
 import { OpenHeader } from '../drop-off/open-header.tsx';
+import { senderApi } from '../drop-off/sender-api.ts';
+import { SendingForm } from '../drop-off/sending-form.tsx';
 import { Notice } from '../ui/notice.tsx';
 import { PageTitle } from '../ui/page-title.tsx';
 import { t } from '../words/words.ts';
@@ -15,10 +18,11 @@ import { dropOffPath, howToDrawPath } from './public-paths.ts';
 export function DropOffRoute() {
   const { token } = useParams();
   const navigate = useNavigate();
-  const about = useQuery({ queryKey: ['drop-off'], queryFn: api.dropOff });
+  const draft = useSearchParams()[0].get('file');
+  const about = useQuery({ queryKey: ['drop-off'], queryFn: senderApi.dropOff });
   const sending = useQuery({
     queryKey: ['sending', token],
-    queryFn: () => api.sending(token ?? ''),
+    queryFn: () => senderApi.sending(token ?? ''),
     enabled: token !== undefined,
     // A draft is changed here alone; one that was sent in changes in the shop.
     refetchInterval: (query) => (query.state.data?.sent ? followMs : false),
@@ -49,9 +53,20 @@ export function DropOffRoute() {
           )}
           {token !== undefined && sending.isPending && <p className="text-quiet">{t('Looking it up…')}</p>}
           {token !== undefined && sending.data && !sending.data.sent && about.data && (
-            <DraftSending token={token} sending={sending.data} about={about.data} />
+            <DraftSending
+              token={token}
+              sending={sending.data}
+              about={about.data}
+              heading={t('Leave a drawing to be cut or engraved')}
+              back={dropOffPath}
+            >
+              <SendingForm token={token} file={sending.data.file} writesMails={about.data.writesMails} />
+            </DraftSending>
           )}
-          {token !== undefined && sending.data?.sent && (
+          {token !== undefined && sending.data?.sent && about.data && draft !== null && (
+            <NewFile token={token} title={sending.data.sent.title} draft={draft} about={about.data} />
+          )}
+          {token !== undefined && sending.data?.sent && draft === null && (
             <FollowSending token={token} sending={sending.data} sent={sending.data.sent} />
           )}
         </div>

@@ -1,10 +1,11 @@
 import { largestSending } from '@lambent/contracts';
 import { useQuery } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
-import { api, sentenceOf } from '../api.ts';
+import { sentenceOf } from '../api.ts';
 import { DrawingRules } from '../drop-off/drawing-rules.tsx';
 import { LeastTable } from '../drop-off/least-table.tsx';
 import { OpenHeader } from '../drop-off/open-header.tsx';
+import { senderApi } from '../drop-off/sender-api.ts';
 import { buttonLook } from '../ui/button.tsx';
 import { asSize, formatLength } from '../ui/figures.ts';
 import { Notice } from '../ui/notice.tsx';
@@ -14,7 +15,7 @@ import { dropOffPath } from './public-paths.ts';
 
 /** How the shop wants drawings to be: by its key and its book, for whoever draws for it. */
 export function HowToDrawRoute() {
-  const asked = useQuery({ queryKey: ['drop-off'], queryFn: api.dropOff });
+  const asked = useQuery({ queryKey: ['drop-off'], queryFn: senderApi.dropOff });
   const about = asked.data;
   return (
     <div className="flex h-full flex-col">

@@ -65,6 +65,8 @@ const deedWords = (): Readonly<Record<DeedName, string>> => ({
   acceptQuote: t('Accepted a quote'),
   withdrawQuote: t('Withdrew a quote'),
   writeToSender: t('Wrote to who sent a job in'),
+  takeNewFile: t('Took a new file for a job'),
+  leaveNewFileOut: t('Left a new file for a job out'),
   takeOffDay: t('Took a job off the day'),
   layShared: t('Laid jobs onto shared sheets'),
   takeJobBack: t('Took a deleted job back'),

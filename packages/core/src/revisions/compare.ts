@@ -41,7 +41,7 @@ export function compareLines(before: readonly DrawnLine[], after: readonly Drawn
   const same: Polyline[] = [];
   const otherwise: Polyline[] = [];
   const match = (known: Measured, isAlike: (found: Measured) => boolean, into: Polyline[]): boolean => {
-    const found = free.near(known.box).find((one) => isAlike(one) && areSame(known, one));
+    const found = free.near(known.box).find((candidate) => isAlike(candidate) && areSame(known, candidate));
     if (!found) return false;
     free.take(found);
     into.push(found.line);
@@ -92,9 +92,9 @@ function shiftOf(old: readonly Measured[], now: readonly Measured[]): [number, n
 function alike(known: Measured, byLength: readonly Measured[]): Measured[] {
   const found: Measured[] = [];
   for (let i = firstFrom(byLength, known.length - slack(known)); i < byLength.length; i++) {
-    const one = byLength[i];
-    if (one.length > known.length + slack(known) || found.length === mostCandidates) break;
-    if (hasSameSize(known, one)) found.push(one);
+    const candidate = byLength[i];
+    if (candidate.length > known.length + slack(known) || found.length === mostCandidates) break;
+    if (hasSameSize(known, candidate)) found.push(candidate);
   }
   return found;
 }

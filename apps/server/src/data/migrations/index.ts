@@ -11,6 +11,7 @@ import { MaterialFits1764400000000 } from './material-fits.migration.ts';
 import { MaterialLeast1765000000000 } from './material-least.migration.ts';
 import { MaterialLighter1765100000000 } from './material-lighter.migration.ts';
 import { Messages1766400000000 } from './messages.migration.ts';
+import { NewFiles1766500000000 } from './new-files.migration.ts';
 import { NumberFamilies1765200000000 } from './number-families.migration.ts';
 import { Owners1764900000000 } from './owners.migration.ts';
 import { People1765700000000 } from './people.migration.ts';
@@ -51,4 +52,5 @@ export const migrations = [
   Quotes1766200000000,
   Sharing1766300000000,
   Messages1766400000000,
+  NewFiles1766500000000,
 ];
