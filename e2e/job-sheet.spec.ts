@@ -29,6 +29,8 @@ test('the job sheet is saved as PDF with the time and price on screen, and opene
   const words = await wordsIn(new Uint8Array(await readFile(await download.path())));
   for (const said of ['Sheet of paper', 'Machine Wren', 'Birch plywood 3 mm', '80 mm', '50 mm'])
     expect(words).toContain(said);
+  expect(words).toContain(`Opens at ${page.url().replace(/(\/jobs\/[^/?]*).*/, '$1')} `);
+  await expect(part).toContainText('Its code opens the job at this computer.');
   const [time, price] = await page
     .getByText('In all', { exact: true })
     .locator('xpath=following-sibling::dd')

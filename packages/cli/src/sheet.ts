@@ -34,6 +34,7 @@ export async function sheet(file: string, to: string, options: SheetOptions): Pr
   const wish = {
     title: options.title ?? nameOf(file).replace(/\.[^.]+$/, ''),
     madeOn: new Date().toISOString().slice(0, 10),
+    address: null,
     price: priceOf(plan, prepared, lists, pricing),
     pricing,
   };

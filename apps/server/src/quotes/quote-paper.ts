@@ -32,6 +32,7 @@ export function paperOf(quote: QuoteAnswer, shopName: string): Paper {
     title,
     kind: `Quote ${number}`,
     facts: facts.filter(({ value }) => value !== ''),
+    code: null,
     picture: null,
     tables: [
       {

@@ -27,12 +27,12 @@ const pricing: Pricing = {
 };
 
 /** The lines of words on the sheet of a job. */
-async function linesOn(job: JobDocument, title = 'Test sign', runId = 'run-1') {
+async function linesOn(job: JobDocument, title = 'Test sign', runId = 'run-1', address: string | null = null) {
   const prepared = prepareJob(job, shop, { runId });
   const plan = planJob(prepared);
   const price = priceOf(plan, prepared, shop, pricing);
   const findings = checkJob(prepared, plan);
-  const sheet = jobSheetOf({ title, madeOn: '28 Nov 2026', price, pricing }, prepared, plan, findings, shop);
+  const sheet = jobSheetOf({ title, madeOn: '28 Nov 2026', address, price, pricing }, prepared, plan, findings, shop);
   const { lines, pages } = await linesOfPdf(await writePaper(sheet, new FontBook([])));
   return { lines, plan, price, pages, findings, sheet };
 }
@@ -59,6 +59,15 @@ describe('a job sheet, read back from its PDF', () => {
     expect(lines).toContain(`3 Cut · outside | power 60 % · speed 15 mm/s · kerf 0.2 mm | ${cut}`);
     expect(lines).toContain(`Back to rest | ${formatClock(plan.backS)}`);
     expect(lines).toContain(`In all | ${formatClock(plan.timeS)}`);
+  });
+
+  test('says where the job opens, in words and as a code; nothing where it has no address', async () => {
+    const address = 'https://laser.example/jobs/7';
+    const { lines, sheet } = await linesOn(job, 'Test sign', 'run-1', address);
+    expect(lines).toContain(`Opens at | ${address}`);
+    expect(sheet.code).toBe(address);
+    const without = await linesOn(job);
+    expect([without.sheet.code, without.lines.join().includes('Opens at')]).toEqual([null, false]);
   });
 
   test('has a price whose parts add up to the cent', async () => {

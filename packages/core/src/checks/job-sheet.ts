@@ -28,13 +28,15 @@ export interface SheetWish {
   readonly title: string;
   /** When it is made, in words. */
   readonly madeOn: string;
+  /** Where the job opens, for its code; null where it has no address. */
+  readonly address: string | null;
   readonly price: Price;
   readonly pricing: Pricing;
 }
 
 /** What goes to the machine on paper: everything whoever burns the run has to know. */
 export function jobSheetOf(
-  { title, madeOn, price, pricing }: SheetWish,
+  { title, madeOn, address, price, pricing }: SheetWish,
   prepared: PreparedJob,
   plan: BurnPlan,
   findings: readonly Finding[],
@@ -56,7 +58,9 @@ export function jobSheetOf(
       { name: 'Colour key', value: key.name },
       { name: 'Time', value: `${formatClock(plan.timeS)} · ${(plan.travelMm / 1000).toFixed(2)} m moved unlit` },
       { name: 'Made', value: madeOn },
+      ...(address === null ? [] : [{ name: 'Opens at', value: address }]),
     ],
+    code: address,
     picture: pictureOf(prepared, materials),
     tables: [placesOf(prepared, materials), stepsOf(plan), priceTable(price, pricing)],
     lists: [

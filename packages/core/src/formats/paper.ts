@@ -40,6 +40,8 @@ export interface Paper {
   readonly kind: string;
   /** Whose it is, where it burns, which run. */
   readonly facts: readonly { readonly name: string; readonly value: string }[];
+  /** What a QR code beside the facts says, for a phone; null for none. */
+  readonly code: string | null;
   readonly picture: SheetPicture | null;
   readonly tables: readonly SheetTable[];
   readonly lists: readonly { readonly title: string; readonly lines: readonly string[] }[];

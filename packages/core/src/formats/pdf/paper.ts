@@ -10,8 +10,9 @@ import {
   setStrokingRgbColor,
   stroke,
 } from '@cantoo/pdf-lib';
-import type { Point } from '../../geometry/paths/matrix.ts';
-import { type Path, PathBuilder } from '../../geometry/paths/path.ts';
+import { makeCode } from '../../codes/make-code.ts';
+import type { Matrix, Point } from '../../geometry/paths/matrix.ts';
+import { type Path, PathBuilder, transformPath } from '../../geometry/paths/path.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import type { Paper, SheetPicture, SheetTable } from '../paper.ts';
 import { SheetText, type TextLook } from './sheet-text.ts';
@@ -26,6 +27,8 @@ const inner = a4.width - 2 * edge;
 const highestPicture = 88;
 /** The scale bar is no longer than this on the paper, in mm. */
 const longestBar = 50;
+/** How wide a code is with what is free around it, in mm. */
+const codeMm = 28;
 const hairline = 0.2;
 /** Tables up to this high stand on one page, in mm. */
 const longestWhole = 110;
@@ -38,12 +41,13 @@ const lineHeight = 4.4;
 
 /** What stands on paper as PDF, A4 upright. @param book fonts for characters that the PDF's own lack. */
 export async function writePaper(paper: Paper, book: FontBook): Promise<Uint8Array> {
-  const { title, kind, facts, picture, tables, lists } = paper;
+  const { title, kind, facts, code, picture, tables, lists } = paper;
   const file = await PDFDocument.create();
   file.setTitle(`${title}, ${kind.toLowerCase()}`);
   const writer = new Writer(file, await SheetText.of(file, book), title);
   writer.title(title, kind);
-  writer.facts(facts);
+  const codeEnd = code === null ? 0 : writer.code(code);
+  writer.facts(facts, codeEnd);
   if (picture) writer.picture(picture);
   for (const table of tables) writer.table(table);
   for (const list of lists) writer.list(list.title, list.lines);
@@ -95,16 +99,29 @@ class Writer {
     this.y += 3;
   }
 
-  facts(facts: Paper['facts']): void {
+  /** A QR code at the right, below what kind of paper it is. @returns how far down it goes, in mm */
+  code(words: string): number {
+    const top = edge + 8;
+    const { path } = makeCode({ symbology: 'qr', words, width: codeMm, height: codeMm });
+    // It stands on white, which is free around it as well.
+    const [left, up] = [(a4.width - edge - codeMm) * pointsPerMm, (a4.height - top) * pointsPerMm];
+    const toPage: Matrix = [pointsPerMm, 0, 0, -pointsPerMm, left, up];
+    this.outline(transformPath(path, toPage), '#000000', true, hairline);
+    return top + codeMm;
+  }
+
+  /** @param codeEnd how far down a code stands beside them, in mm; 0 where there is none */
+  facts(facts: Paper['facts'], codeEnd: number): void {
+    const room = inner - 28 - (codeEnd > 0 ? codeMm + 4 : 0);
     for (const { name, value } of facts) {
-      for (const [i, line] of this.text.wrap(value, inner - 28, plain).entries()) {
+      for (const [i, line] of this.text.wrap(value, room, plain).entries()) {
         this.makeRoom(lineHeight);
         this.y += lineHeight;
         if (i === 0) this.write(name, edge, quiet);
         this.write(line, edge + 28);
       }
     }
-    this.y += 4;
+    this.y = Math.max(this.y, codeEnd) + 4;
   }
 
   /** The bed with what burns on it, how much smaller it is than it, and a bar of a length that is said. */

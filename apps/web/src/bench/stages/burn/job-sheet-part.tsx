@@ -13,6 +13,14 @@ import { planOf } from '../../state/plan.ts';
 import { Part } from '../drawer.tsx';
 import { choiceOf } from './run-choice.ts';
 
+/** Where a job opens, by the address that this page was opened at. */
+function addressOf(jobId: string): string {
+  return `${window.location.origin}/jobs/${encodeURIComponent(jobId)}`;
+}
+
+/** Whether that address leads to this computer from itself alone. */
+const isHere = /^(localhost|127\.[\d.]+|\[::1\])$/.test(window.location.hostname);
+
 /** The paper that goes with the job to its machine: opened to be printed, or saved. */
 export function JobSheetPart() {
   const actions = useBenchActions();
@@ -22,10 +30,10 @@ export function JobSheetPart() {
   /** @returns whether it was made */
   const make = async (use: (blob: Blob) => void): Promise<boolean> => {
     const state = actions.get();
-    const { shop, title, pricing } = state;
+    const { shop, title, pricing, jobId } = state;
     setBusy(true);
     try {
-      const wish = { title, madeOn: wholeDayAndTimeOf(Date.now()), pricing };
+      const wish = { title, madeOn: wholeDayAndTimeOf(Date.now()), address: addressOf(jobId), pricing };
       use(await work('jobSheet', [jobOf(state), shop, wish, choiceOf(state)]));
       return true;
     } catch (error) {
@@ -68,6 +76,11 @@ export function JobSheetPart() {
           {t('Save the sheet')}
         </Button>
       </div>
+      <p className="mt-1.5 text-[12px] text-quiet">
+        {isHere
+          ? t('Its code opens the job at this computer. Phones reach it once Lambent has an address in your network.')
+          : t('Its code opens the job on a phone.')}
+      </p>
     </Part>
   );
 }
