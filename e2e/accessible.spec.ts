@@ -83,6 +83,7 @@ for (const theme of ['light', 'dark'] as const) {
       await look('How to draw for us');
       const places: readonly [path: string, heading: RegExp][] = [
         ['/record', /Record/],
+        ['/figures', /Figures/],
         ['/machines', /Machines/],
         ['/machines/wren', /Wren/],
         ['/machines/new', /A new machine/],
@@ -109,7 +110,7 @@ for (const theme of ['light', 'dark'] as const) {
       await look('a list of choices');
       const { states, wrong } = found();
       expect(wrong).toEqual([]);
-      expect(states).toBe(21);
+      expect(states).toBe(22);
     });
 
     test('the Bench is accessible on every stage, with what is open on it', async ({ page }) => {

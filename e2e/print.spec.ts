@@ -3,7 +3,7 @@ import { openJob } from './bench.ts';
 
 test('on paper every place shows all of what it says, and nothing to press', async ({ page }) => {
   await page.setViewportSize({ width: 900, height: 400 });
-  for (const path of ['/', '/machines', '/book', '/keys', '/record', '/shop']) {
+  for (const path of ['/', '/machines', '/book', '/keys', '/record', '/figures', '/shop']) {
     await page.goto(path);
     await expect(page.getByRole('main')).toBeVisible();
     await page.emulateMedia({ media: 'print' });

@@ -9,6 +9,7 @@ import { DeskModule } from './desk/desk.module.ts';
 import { DropOffModule } from './drop-off/drop-off.module.ts';
 import { EventStreamModule } from './events/event-stream.module.ts';
 import { FamiliesModule } from './families/families.module.ts';
+import { FiguresModule } from './figures/figures.module.ts';
 import { FilesModule } from './files/files.module.ts';
 import { HandModule } from './hand/hand.module.ts';
 import { HealthModule } from './health/health.module.ts';
@@ -37,6 +38,7 @@ import { TimingModule } from './timing/timing.module.ts';
     FamiliesModule,
     BookModule,
     SettingsModule,
+    FiguresModule,
     FilesModule,
     JobsModule,
     DeskModule,

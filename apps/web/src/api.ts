@@ -103,6 +103,7 @@ export const api = {
   writeToSender: (id: string, body: WriteMessageDto) =>
     data(server.POST('/api/jobs/{id}/messages', { params: withId(id), body })),
   endAwaiting: (id: string) => data(server.DELETE('/api/jobs/{id}/awaits', { params: withId(id) })),
+  figures: (from: string, until: string) => data(server.GET('/api/figures', { params: { query: { from, until } } })),
   mails: () => data(server.GET('/api/mails')),
   sendMailsAgain: () => data(server.POST('/api/mails/again')),
   jobSteps: (id: string) => data(server.GET('/api/jobs/{id}/steps', { params: withId(id) })),

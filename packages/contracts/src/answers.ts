@@ -10,6 +10,7 @@ import type { DayAnswer, NextRunAnswer } from './day.ts';
 import type { DeedAnswer } from './deeds.ts';
 import type { DeskPage, JobStepAnswer } from './desk.ts';
 import type { BegunSending, DropOffAnswer, JobSendingAnswer, OwnSending, SendingAnswer } from './drop-off.ts';
+import type { FiguresAnswer } from './figures.ts';
 import type { JobFileLook, JobFileTaken } from './job-files.ts';
 import type {
   DeletedJob,
@@ -49,6 +50,7 @@ export interface Answers {
   DrawingTaken: DrawingTaken;
   DropOff: DropOffAnswer;
   Error: ErrorAnswer;
+  Figures: FiguresAnswer;
   Font: FontAnswer;
   Health: HealthAnswer;
   Invitation: InvitationAnswer;

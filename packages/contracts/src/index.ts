@@ -8,6 +8,7 @@ export * from './day.ts';
 export * from './deeds.ts';
 export * from './desk.ts';
 export * from './drop-off.ts';
+export * from './figures.ts';
 export * from './job-files.ts';
 export * from './job-states.ts';
 export * from './jobs.ts';

@@ -64,17 +64,6 @@ export class QuoteNumberDto {
   by?: string;
 }
 
-/** Of which days what was burnt is told. */
-export class InvoicesDto {
-  /** The first day, such as 2026-12-01. */
-  @IsDay()
-  from!: string;
-
-  /** The last day. */
-  @IsDay()
-  until!: string;
-}
-
 /** A quote is open until it is accepted, withdrawn, or past its day. */
 export type QuoteState = 'open' | 'accepted' | 'expired' | 'withdrawn';
 

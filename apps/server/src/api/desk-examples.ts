@@ -104,6 +104,7 @@ export const deskExamples: Pick<
   | 'DropOff'
   | 'JobCard'
   | 'JobSending'
+  | 'Figures'
   | 'JobSharing'
   | 'JobStep'
   | 'Mails'
@@ -146,6 +147,15 @@ export const deskExamples: Pick<
     marginMm: 3,
     bed: { width: 1000, height: 700 },
     writesMails: true,
+  },
+  Figures: {
+    currency: '€',
+    weeks: [
+      { week: '2026-11-23', machines: [{ machineId: 'wren', seconds: 15_120, runs: 31 }], amount: 214.6, jobs: 19 },
+    ],
+    people: [{ name: 'Ines Varga', seconds: 15_120, runs: 31, amount: 0, jobs: 0 }],
+    stock: [{ materialId: 'birch-ply-3', used: 7, offcutsUsed: 1, left: 12, offcutsLeft: 2 }],
+    withoutPrice: 1,
   },
   JobSending: {
     at: '2026-11-27T09:30:00.000Z',

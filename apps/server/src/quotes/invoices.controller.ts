@@ -1,8 +1,8 @@
-import { InvoicesDto } from '@lambent/contracts';
+import { DaysDto } from '@lambent/contracts';
 import { Controller, Get, Query, type StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Describe, fileOf } from '../api/describe.ts';
-import { attachedFile } from '../common/attached-file.ts';
+import { attachedCsv } from '../common/attached-file.ts';
 import { MayCall } from '../people/may-call.ts';
 import { InvoicesService } from './invoices.service.ts';
 
@@ -18,9 +18,7 @@ export class InvoicesController {
     fileOf('text/csv'),
     400,
   )
-  async csv(@Query() { from, until }: InvoicesDto): Promise<StreamableFile> {
-    const csv = await this.invoices.csv(from, until);
-    // With a mark of its order of bytes, table programs take it for UTF-8.
-    return attachedFile(Buffer.from(`\uFEFF${csv}`), 'text/csv; charset=utf-8', `invoices-${from}-${until}.csv`);
+  async csv(@Query() { from, until }: DaysDto): Promise<StreamableFile> {
+    return attachedCsv(await this.invoices.csv(from, until), `invoices-${from}-${until}.csv`);
   }
 }

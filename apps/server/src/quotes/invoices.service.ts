@@ -24,6 +24,16 @@ interface Row {
   price: number | null;
 }
 
+/** A job that was burnt. */
+export interface BurntJob {
+  readonly row: Pick<Row, 'id' | 'title' | 'project' | 'whose' | 'state' | 'quote'>;
+  /** On which it was burnt for the first time, by the shop's clock. */
+  readonly day: string;
+  readonly currency: string;
+  /** What it comes to; an amount is null where that is not known. */
+  readonly lines: readonly { readonly what: string; readonly amount: number | null }[];
+}
+
 /** What was burnt, as a table that a program for invoices reads. */
 @Injectable()
 export class InvoicesService {
@@ -40,6 +50,16 @@ export class InvoicesService {
    * @param until the last day
    */
   async csv(from: string, until: string): Promise<string> {
+    const table = (await this.burnt(from, until)).flatMap(({ row, day, currency, lines }) => {
+      const { id, title, project, whose, state, quote } = row;
+      const head = [id, title, project, whose, day, state, quote === null ? '' : String(quote)];
+      return lines.map(({ what, amount }) => [...head, what, amount === null ? '' : amount.toFixed(2), currency]);
+    });
+    return writeCsv([columns, ...table]);
+  }
+
+  /** What was burnt for the first time within some days, the first one first, with the lines of what it comes to. */
+  async burnt(from: string, until: string): Promise<BurntJob[]> {
     const settings = await this.settings.get();
     const rows: Row[] = await this.database.query(
       `SELECT jobs.id, jobs.title, jobs.project, jobs.whose, jobs.state, min(step.at) AS burntAt, agreed.number AS quote,
@@ -54,19 +74,12 @@ export class InvoicesService {
        GROUP BY jobs.id HAVING burntAt >= ? AND burntAt < ? ORDER BY burntAt`,
       [keptTime(spanOfDay(from, settings).from), keptTime(spanOfDay(until, settings).until)],
     );
-    const table = rows.flatMap((row) => {
-      const { id, title, project, whose, state, burntAt, quote, quoteCurrency } = row;
-      const day = dayOf(Date.parse(isoOf(burntAt)), settings);
-      const head = [id, title, project, whose, day, state, quote === null ? '' : String(quote)];
-      const currency = quoteCurrency ?? settings.pricing.currency;
-      return linesOf(row).map(({ what, amount }) => [
-        ...head,
-        what,
-        amount === null ? '' : amount.toFixed(2),
-        currency,
-      ]);
-    });
-    return writeCsv([columns, ...table]);
+    return rows.map((row) => ({
+      row,
+      day: dayOf(Date.parse(isoOf(row.burntAt)), settings),
+      currency: row.quoteCurrency ?? settings.pricing.currency,
+      lines: linesOf(row),
+    }));
   }
 }
 

@@ -24,6 +24,6 @@ import { QuotesService } from './quotes.service.ts';
   ],
   controllers: [QuotesController, InvoicesController],
   providers: [QuotesService, InvoicesService],
-  exports: [QuotesService],
+  exports: [QuotesService, InvoicesService],
 })
 export class QuotesModule {}

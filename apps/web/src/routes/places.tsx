@@ -11,6 +11,7 @@ const small: Readonly<Record<string, () => Promise<ComponentType>>> = {
   '/machines': async () => (await import('./machines.tsx')).MachinesRoute,
   '/machines/:machineId': async () => (await import('./machine.tsx')).MachineRoute,
   '/record': async () => (await import('./record.tsx')).RecordRoute,
+  '/figures': async () => (await import('./figures.tsx')).FiguresRoute,
   '/shop': async () => (await import('./shop.tsx')).ShopRoute,
   '/book/:materialId?': async () => (await import('./book.tsx')).BookRoute,
   '/guide/:page?': async () => (await import('./guide.tsx')).GuideRoute,

@@ -53,7 +53,12 @@ export function RecordRoute() {
       <PageBar />
       <main className="min-h-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1180px] px-6 py-6">
-          <h1 className="mb-4 text-xl font-bold">{t('Record')}</h1>
+          <div className="mb-4 flex items-baseline gap-4">
+            <h1 className="text-xl font-bold">{t('Record')}</h1>
+            <Link to="/figures" className="font-semibold text-petrol">
+              {t('Figures of the shop')}
+            </Link>
+          </div>
           <search className="mb-4 flex flex-wrap items-end gap-3" aria-label={t('Find runs')}>
             <Field label={t('Job')} value={said.title} change={(value) => say('title', value)} />
             <Field label={t('Material')} value={said.material} change={(value) => say('material', value)} />

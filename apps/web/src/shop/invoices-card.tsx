@@ -1,7 +1,8 @@
 import { endOfMonth, format, startOfMonth } from 'date-fns';
 import { Download } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { buttonLook } from '../ui/button.tsx';
+import { DayField } from '../ui/day-field.tsx';
 import { t } from '../words/words.ts';
 import { ShopCard } from './shop-card.tsx';
 
@@ -25,23 +26,5 @@ export function InvoicesCard() {
         )}
       </div>
     </ShopCard>
-  );
-}
-
-function DayField({ label, value, set }: { label: string; value: string; set: (day: string) => void }) {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="mb-1 block text-quiet">
-        {label}
-      </label>
-      <input
-        id={id}
-        type="date"
-        value={value}
-        onChange={(event) => set(event.target.value)}
-        className="h-9 rounded-lg border border-line bg-raised px-3"
-      />
-    </div>
   );
 }

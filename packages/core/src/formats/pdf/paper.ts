@@ -15,6 +15,7 @@ import type { Matrix, Point } from '../../geometry/paths/matrix.ts';
 import { type Path, PathBuilder, transformPath } from '../../geometry/paths/path.ts';
 import type { FontBook } from '../../text/fonts.ts';
 import type { Paper, SheetPicture, SheetTable } from '../paper.ts';
+import { roundLength } from './round-length.ts';
 import { SheetText, type TextLook } from './sheet-text.ts';
 import { channels, outlineOperators } from './write.ts';
 
@@ -296,10 +297,4 @@ class Writer {
       this.text.draw(page, line, edge, a4.height - 9, { size: 8, grey: 0.4 });
     });
   }
-}
-
-/** The longest length of 1, 2 or 5 times a power of ten that is no longer than so many mm. */
-function roundLength(most: number): number {
-  const ten = 10 ** Math.floor(Math.log10(most));
-  return [5, 2, 1].map((times) => times * ten).find((length) => length <= most) ?? ten;
 }
