@@ -3,7 +3,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import type { Server as HttpServer, IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { largestSending } from '@lambent/contracts';
+import { bytesOfMb, mostSendingMb } from '@lambent/contracts';
 import { jobMediaType } from '@lambent/core/document';
 import { largestFile } from '@lambent/core/formats';
 import { ConsoleLogger, ValidationPipe } from '@nestjs/common';
@@ -65,7 +65,8 @@ export async function serve(): Promise<void> {
     }),
   );
   app.use(limitedWork());
-  const takeFile = express.raw({ type: isFile, limit: largestSending });
+  // What the shop takes may be less: that is looked at where it is known.
+  const takeFile = express.raw({ type: isFile, limit: bytesOfMb(mostSendingMb) });
   app.use('/api/drop-off', limitedSendings(), refuseLarge(absurdSending), takeFile);
   for (const path of [
     '/api/jobs/:id/originals',
@@ -172,7 +173,7 @@ const leavesFile = /^\/([^/]+\/files)?$/;
 const sendingsPerTenMinutes = 100;
 
 /** What says of itself that it is so large is not waited for; what is only too large is told so once it is here. */
-const absurdSending = 10 * largestSending;
+const absurdSending = 10 * bytesOfMb(mostSendingMb);
 
 function limitedSendings() {
   return rateLimit({

@@ -11,7 +11,7 @@ import type {
   SendingAnswer,
   SendingWishDto,
 } from '@lambent/contracts';
-import { largestSending } from '@lambent/contracts';
+import { bytesOfMb, mostSendingMb } from '@lambent/contracts';
 import { jobFromJson } from '@lambent/core/document';
 import Database from 'better-sqlite3';
 import { Stack } from './stack.ts';
@@ -117,7 +117,8 @@ describe('a drawing that is left', () => {
     ],
     ['a file that breaks off', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><rect'), 422],
     ['a compressed file that would fill the memory', gzipSync(Buffer.alloc(300_000_000, '<g>')), 422],
-    ['a file that is too large', Buffer.alloc(largestSending + 1, ' '), 413],
+    ['a file that is too large', Buffer.alloc(bytesOfMb(10) + 1, ' '), 413],
+    ['a file larger than any shop takes', Buffer.alloc(bytesOfMb(mostSendingMb) + 1, ' '), 413],
     ['an empty file', Buffer.alloc(0), 400],
   ])('%s is refused with a sentence, and kept nowhere', async (_, bytes, status) => {
     const { status: answered, body } = await leave(bytes, 'odd.svg');
@@ -269,4 +270,20 @@ describe('how to draw for the shop', () => {
     expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
     expect((await stack.ask('POST', '/api/drop-off?name=empty.pdf', bytes)).status).toBe(422);
   });
+});
+
+test('a file is as large as the shop says at most, and no shop says more than 25 MB', async () => {
+  const large = Buffer.concat([drawing(), Buffer.alloc(bytesOfMb(1), ' ')]);
+  const settle = (sendingMb: number) => stack.ask<ErrorAnswer>('PUT', '/api/settings', { sendingMb });
+  expect((await settle(1)).status).toBe(200);
+  expect((await stack.ask<DropOffAnswer>('GET', '/api/drop-off')).body.largestMb).toBe(1);
+  const { status, body } = await leave(large);
+  expect([status, body.error.message]).toEqual([413, 'A file has 1 MB at most.']);
+  const sending = await begun();
+  await stack.ask('POST', `/api/drop-off/${sending.token}/send`, words);
+  expect((await stack.ask('POST', `/api/drop-off/${sending.token}/files?name=a.svg`, large)).status).toBe(413);
+  await settle(2);
+  expect((await leave(large)).status).toBe(201);
+  for (const wrong of [0, 26, 1.5]) expect((await settle(wrong)).status).toBe(400);
+  await settle(10);
 });

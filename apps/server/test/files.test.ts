@@ -113,6 +113,7 @@ test('the shop’s price list is kept, and checked', async () => {
     timeZone: '',
     quoteDays: 14,
     quoteTerms: '',
+    sendingMb: 10,
     mailAddress: 'workshop@ternlane.example',
     isDemo: false,
   });

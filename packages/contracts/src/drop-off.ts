@@ -23,8 +23,16 @@ import { IsDay } from './is-day.ts';
 import type { JobState } from './job-states.ts';
 import { UnlessEmpty } from './unless-empty.ts';
 
-/** The largest file that is taken in, in bytes. */
-export const largestSending = 10 * 1024 * 1024;
+/** A megabyte, in bytes. */
+const megabyte = 1024 * 1024;
+
+/** The largest file of a sending that a shop may allow, in MB. */
+export const mostSendingMb = 25;
+
+/** As many bytes have so many megabytes. */
+export function bytesOfMb(mb: number): number {
+  return mb * megabyte;
+}
 
 /** What a sender may say of a paint that means nothing here. What is left to the workshop is asked again there. */
 export const paintAnswers = ['cut', 'score', 'engrave', 'note', 'workshop'] as const;
@@ -136,6 +144,8 @@ export interface DropOffAnswer {
   marginMm: number;
   /** The largest sheet that the machines take, in mm; null where there is no machine yet, and nothing is taken in. */
   bed: { width: number; height: number } | null;
+  /** The largest file that is taken, in MB. */
+  largestMb: number;
   /** Whether the shop writes mails, so that a mail address is asked for. */
   writesMails: boolean;
 }

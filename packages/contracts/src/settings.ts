@@ -19,6 +19,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+import { mostSendingMb } from './drop-off.ts';
 import { UnlessEmpty } from './unless-empty.ts';
 
 /** In which order days are written: 27 Nov 2026, Nov 27, 2026 or 2026-11-27. */
@@ -58,6 +59,8 @@ export interface Settings {
   /** For so many days a quote can be accepted, and what stands below it. */
   quoteDays: number;
   quoteTerms: string;
+  /** The largest file that is taken at the drop-off, in MB. */
+  sendingMb: number;
   /** Where mails of the shop come from, and where what senders write goes; empty where no mails are written. */
   mailAddress: string;
   /** Whether the shop was led through its first steps, or they were skipped. */
@@ -160,6 +163,12 @@ export class SettingsDto implements Partial<Omit<Settings, 'isDemo'>> {
   @IsString()
   @MaxLength(2000, { message: 'Terms have 2000 characters at most.' })
   quoteTerms?: string;
+
+  @IsOptional()
+  @IsInt({ message: 'A file at the drop-off has 1 to 25 MB at most.' })
+  @Min(1, { message: 'A file at the drop-off has 1 to 25 MB at most.' })
+  @Max(mostSendingMb, { message: 'A file at the drop-off has 1 to 25 MB at most.' })
+  sendingMb?: number;
 
   /** Empty for no mails. */
   @UnlessEmpty()

@@ -146,6 +146,7 @@ export const deskExamples: Pick<
     hairlineMm: null,
     marginMm: 3,
     bed: { width: 1000, height: 700 },
+    largestMb: 10,
     writesMails: true,
   },
   Figures: {

@@ -262,6 +262,7 @@ export const answerExamples: Answers = {
     timeZone: 'Europe/Lisbon',
     quoteDays: 14,
     quoteTerms: 'Payable when it is fetched.',
+    sendingMb: 10,
     mailAddress: 'workshop@ternlane.example',
     isSetUp: true,
     isDemo: false,

@@ -59,11 +59,10 @@ export class DropOffService {
   /**
    * Begins a sending with a file.
    * @param personId who is signed in; null for a stranger
-   * @throws PlainError 409 where the shop has no machine, 415 or 422 where the file cannot be read
+   * @throws PlainError 409 where the shop has no machine, 413 where it is too large, 415 or 422 where the file cannot be read
    */
   async begin(name: string, bytes: Buffer, personId: string | null): Promise<BegunSending> {
-    const file = (name || 'drawing').slice(0, longestName);
-    originalFile(file, bytes);
+    const file = await this.readableFile(name, bytes);
     const [material] = (await this.offer.about()).materials;
     const wish = { ...usualWish, materialId: material?.id ?? '' };
     return this.keepDraft({ file, bytes, wish, personId });
@@ -196,6 +195,14 @@ export class DropOffService {
     const kept = { id: randomUUID(), tokenHash: hashOfToken(token), file, bytes, personId, startedAt: new Date() };
     await this.writes.do('beginSending', { ...kept, ...looked, replacesId: replaces?.id ?? null });
     return { token, ...(await this.get(token)) };
+  }
+
+  /** @returns what a file is called @throws PlainError 413 where it is too large, 415 where no drawing can be in it */
+  async readableFile(name: string, bytes: Buffer): Promise<string> {
+    await this.offer.expectSmall(bytes);
+    const file = (name || 'drawing').slice(0, longestName);
+    originalFile(file, bytes);
+    return file;
   }
 
   /** The new file that waits for the workshop in the place of what was sent in; null where there is none. */

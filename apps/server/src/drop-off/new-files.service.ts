@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { notFound, PlainError } from '../common/plain-error.ts';
 import { WriteQueue } from '../data/write-queue.ts';
 import { EventHub } from '../events/event-hub.ts';
-import { JobsService, longestName, originalFile } from '../jobs/jobs.service.ts';
+import { JobsService, originalFile } from '../jobs/jobs.service.ts';
 import { DropOffService } from './drop-off.service.ts';
 import type { SendingEntity } from './sending.entity.ts';
 
@@ -26,8 +26,7 @@ export class NewFilesService {
     const sending = await this.dropOff.find(token);
     if (!sending.job || sending.job.deletedAt || !isBeforeBurning(sending.job.state))
       throw new PlainError(409, 'no-new-file', 'There is nothing any more that a new file could be made instead of.');
-    const file = (name || 'drawing').slice(0, longestName);
-    originalFile(file, bytes);
+    const file = await this.dropOff.readableFile(name, bytes);
     return this.dropOff.keepDraft({ file, bytes, wish: { ...sending.wish, page: 1 }, personId: null }, sending);
   }
 

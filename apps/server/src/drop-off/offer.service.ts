@@ -1,4 +1,4 @@
-import type { DropOffAnswer, OfferedMaterial } from '@lambent/contracts';
+import { bytesOfMb, type DropOffAnswer, type OfferedMaterial } from '@lambent/contracts';
 import { drawingRules } from '@lambent/core/formats';
 import { atWork } from '@lambent/core/machine';
 import { type Material, sheetMarginMm } from '@lambent/core/recipes';
@@ -19,7 +19,7 @@ export class OfferService {
 
   /** What anybody may know of the shop. */
   async about(): Promise<DropOffAnswer> {
-    const [{ machines, keys, materials }, { shopName, pricing, mailAddress }] = await Promise.all([
+    const [{ machines, keys, materials }, { shopName, pricing, mailAddress, sendingMb }] = await Promise.all([
       this.shop.everything(),
       this.settings.get(),
     ]);
@@ -31,6 +31,7 @@ export class OfferService {
       rules: working.length > 0 ? drawingRules(keys[0]) : [],
       hairlineMm: keys[0]?.hairlineMm ?? null,
       marginMm: sheetMarginMm,
+      largestMb: sendingMb,
       writesMails: mailAddress !== '',
       bed:
         working.length === 0
@@ -40,6 +41,13 @@ export class OfferService {
               height: Math.max(...working.map(({ bedHeight }) => bedHeight)),
             },
     };
+  }
+
+  /** @throws PlainError 413 where a file is larger than the shop takes */
+  async expectSmall(bytes: Uint8Array): Promise<void> {
+    const { sendingMb } = await this.settings.get();
+    if (bytes.length > bytesOfMb(sendingMb))
+      throw new PlainError(413, 'too-large', `A file has ${sendingMb} MB at most.`);
   }
 
   /** A page as large as the largest bed, to draw on. @throws PlainError 409 where the shop has no machine */

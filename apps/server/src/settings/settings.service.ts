@@ -51,6 +51,7 @@ const settings: { readonly [Name in keyof Settings]: Kept<Settings[Name]> } = {
   timeZone: words(''),
   quoteDays: { usual: 14, read: Number, write: String },
   quoteTerms: words(''),
+  sendingMb: { usual: 10, read: Number, write: String },
   mailAddress: words(''),
   isSetUp: yesOrNo,
   isDemo: yesOrNo,

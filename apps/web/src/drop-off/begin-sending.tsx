@@ -18,7 +18,7 @@ export function BeginSending({ about, begun }: { about: DropOffAnswer; begun: (t
   const [isOver, setOver] = useState(false);
   const [reading, setReading] = useState<string | null>(null);
   const [send, trouble] = useSent(async (file: File) => {
-    expectSmall(file);
+    expectSmall(file, about.largestMb);
     setReading(file.name);
     try {
       begun((await senderApi.beginSending(file)).token);
@@ -58,7 +58,9 @@ export function BeginSending({ about, begun }: { about: DropOffAnswer; begun: (t
         </FileButton>
         <p className="text-quiet">
           {reading === null
-            ? t('SVG, DXF, PDF, PNG, JPEG or STL, at most 10 MB. On a computer you can drop it here.')
+            ? t('SVG, DXF, PDF, PNG, JPEG or STL, at most {{most}} MB. On a computer you can drop it here.', {
+                most: about.largestMb,
+              })
             : t('Reading {{name}}…', { name: reading })}
         </p>
         {trouble}

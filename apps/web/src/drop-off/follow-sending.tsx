@@ -1,4 +1,4 @@
-import type { SendingAnswer } from '@lambent/contracts';
+import type { DropOffAnswer, SendingAnswer } from '@lambent/contracts';
 import { isBeforeBurning } from '@lambent/contracts/job-states';
 import { FileUp } from 'lucide-react';
 import { useState } from 'react';
@@ -17,12 +17,13 @@ import { SendingQuotes } from './sending-quotes.tsx';
 
 interface Props {
   readonly token: string;
+  readonly about: DropOffAnswer;
   readonly sending: SendingAnswer;
   readonly sent: NonNullable<SendingAnswer['sent']>;
 }
 
 /** A sending that was sent in: where it stands, its link to keep, and the way to withdraw it. */
-export function FollowSending({ token, sending, sent }: Props) {
+export function FollowSending({ token, about, sending, sent }: Props) {
   const navigate = useNavigate();
   const [isAsked, setAsked] = useState(false);
   const [isReading, setReading] = useState(false);
@@ -31,7 +32,7 @@ export function FollowSending({ token, sending, sent }: Props) {
     window.location.assign(dropOffPath);
   });
   const [begin, beginTrouble] = useSent(async (file: File) => {
-    expectSmall(file);
+    expectSmall(file, about.largestMb);
     setReading(true);
     try {
       const { token: draft } = await senderApi.beginNewFile(token, file);

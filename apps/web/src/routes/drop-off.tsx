@@ -66,8 +66,8 @@ export function DropOffRoute() {
           {token !== undefined && sending.data?.sent && about.data && draft !== null && (
             <NewFile token={token} title={sending.data.sent.title} draft={draft} about={about.data} />
           )}
-          {token !== undefined && sending.data?.sent && draft === null && (
-            <FollowSending token={token} sending={sending.data} sent={sending.data.sent} />
+          {token !== undefined && sending.data?.sent && about.data && draft === null && (
+            <FollowSending token={token} about={about.data} sending={sending.data} sent={sending.data.sent} />
           )}
         </div>
       </main>

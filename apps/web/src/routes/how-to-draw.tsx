@@ -1,4 +1,3 @@
-import { largestSending } from '@lambent/contracts';
 import { useQuery } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { sentenceOf } from '../api.ts';
@@ -82,7 +81,7 @@ export function HowToDrawRoute() {
                 </div>
                 <p className="mt-2 text-quiet">
                   {t('Files are SVG, DXF, PDF, PNG, JPEG or STL, at most {{most}} MB.', {
-                    most: largestSending / 1024 / 1024,
+                    most: about.largestMb,
                   })}
                 </p>
               </section>

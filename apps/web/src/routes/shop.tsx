@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api, sentenceOf } from '../api.ts';
 import { BackupsCard } from '../shop/backups-card.tsx';
 import { DeedsCard } from '../shop/deeds-card.tsx';
+import { DropOffCard } from '../shop/drop-off-card.tsx';
 import { HoursCard } from '../shop/hours-card.tsx';
 import { InvoicesCard } from '../shop/invoices-card.tsx';
 import { MailsCard } from '../shop/mails-card.tsx';
@@ -38,12 +39,13 @@ export function ShopRoute() {
                 <SignInsCard />
                 <FileNamesCard settings={settings} settle={settle} />
                 <BackupsCard days={settings.backupDays} settle={(backupDays) => void settle({ backupDays })} />
+                <DropOffCard settings={settings} settle={settle} />
+                <MailsCard settings={settings} settle={settle} />
               </div>
               <div className="flex flex-col gap-4">
                 <Prices settings={settings} settle={settle} />
                 <HoursCard settings={settings} settle={settle} />
                 <QuotesCard settings={settings} settle={settle} />
-                <MailsCard settings={settings} settle={settle} />
                 <InvoicesCard />
                 <DeedsCard />
               </div>
