@@ -11,7 +11,6 @@ const { chromium } = await import('@playwright/test');
 const { default: config } = await import('../playwright.config.mjs');
 const { greyPng } = await import('../demo/grey-png.mjs');
 const { heronAtDusk } = await import('../demo/heron-at-dusk.mjs');
-const { kingfisher: kingfisherScan } = await import('../demo/kingfisher.mjs');
 
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
@@ -52,6 +51,14 @@ const tags = `<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="200m
   <path d="M38 34h24" fill="none" stroke="#00806A" stroke-width="0.1"/>
   ${outline('M120 20a26 26 0 1 0 0 52a32 32 0 0 1 0 -52z')}
   ${outline('M160 60c0 -30 30 -40 60 -40c0 30 -10 60 -40 60c-12 0 -20 -8 -20 -20z')}</svg>`;
+
+/** What somebody leaves at the drop-off: a bird to cut out and engrave, and a frame in a colour that means nothing here. */
+const windowPiece = `<svg xmlns="http://www.w3.org/2000/svg" width="180mm" height="120mm" viewBox="0 0 180 120">
+  ${outline('M14 84c16 -50 52 -66 92 -48c10 -10 24 -14 46 -12l-24 22c8 40 -16 58 -52 58c-28 0 -48 -8 -62 -20z')}
+  ${outline('M88 22a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z')}
+  <path d="M48 74c20 -26 44 -34 70 -32c-16 12 -24 16 -36 34c-10 6 -24 6 -34 -2z" fill="#5B3FA0"/>
+  <path d="M34 92c24 -10 44 -10 62 -6c-18 8 -38 12 -62 6z" fill="#5B3FA0"/>
+  <path d="M132 92h36v18h-36z" fill="none" stroke="#1C7ED6" stroke-width="0.2"/></svg>`;
 
 const sign = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="700" viewBox="0 0 1200 700">
   <clipPath id="pane"><circle cx="640" cy="360" r="160"/></clipPath>
@@ -151,19 +158,6 @@ try {
   await page.mouse.move(40, 640);
   await page.waitForTimeout(1500);
   await shot('bench-photo');
-
-  await newJob('Window piece, second try');
-  await material(/acrylic, clear/);
-  await bringInPhoto('kingfisher.png', kingfisherScan(900, 600));
-  await page.keyboard.press('2');
-  await page.getByRole('tab', { name: 'Make outlines' }).click();
-  await page.getByText('4 outlines').waitFor();
-  const bird = await page.getByTestId('bed').boundingBox();
-  await page.mouse.move(bird.x + bird.width / 2, bird.y + bird.height / 2);
-  await page.mouse.wheel(0, -300);
-  await page.mouse.move(40, 640);
-  await page.waitForTimeout(1500);
-  await shot('bench-outlines');
 
   await open('Volunteer badges');
   await page.getByRole('button', { name: 'Runs: Holder' }).click();
@@ -267,6 +261,19 @@ try {
   await page.goto(`${address}/machines/curlew`);
   await page.getByRole('heading', { name: 'Curlew' }).waitFor();
   await shot('machine');
+
+  await page.goto(`${address}/drop-off`);
+  await page.getByTestId('sending-file').setInputFiles({
+    name: 'kingfisher-window.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(windowPiece),
+  });
+  const wishes = page.getByRole('region', { name: 'What it is to be' });
+  await wishes.getByText('Cast acrylic, clear').click();
+  await wishes.getByRole('radio', { name: /Cast acrylic, clear/, checked: true }).waitFor({ state: 'attached' });
+  await page.getByLabel('What to call it').fill('Kingfisher window piece');
+  await page.getByRole('region', { name: 'Time and price' }).getByText('Could be ready').waitFor();
+  await shot('drop-off');
   await page.goto(own.address);
   await page.getByLabel('Name of the shop').fill('Tern Lane Workshop');
   await page.getByLabel('Your name').fill('Ines Varga');
