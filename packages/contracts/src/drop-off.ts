@@ -227,8 +227,9 @@ export interface JobSendingAnswer {
   copies: number;
   ownStock: string;
   file: string;
-  /** What it was seen to be. */
+  /** What it was seen to be, and how it is to be made. */
   look: SendingLook;
+  wish: SendingWishDto;
   /** A new file that its sender wants made instead; null where there is none. */
   newFile: NewFileAnswer | null;
 }
@@ -240,6 +241,8 @@ export interface NewFileAnswer {
   at: string;
   difference: DrawingDifference;
   look: SendingLook;
+  /** How it is to be made; another material or number may have been chosen with it. */
+  wish: SendingWishDto;
 }
 
 /** Which new file is taken: what another came after is not. */

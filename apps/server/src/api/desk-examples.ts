@@ -168,12 +168,14 @@ export const deskExamples: Pick<
     ownStock: '',
     file: 'kingfisher-window.svg',
     look: sending.look,
+    wish: sending.wish,
     newFile: {
       id: '6f1c63ce-1f7c-4be6-8b0e-2f0f0a3c5a11',
       file: 'kingfisher-window-2.svg',
       at: '2026-11-27T10:20:00.000Z',
       difference: { same: 14, otherwise: 0, gone: 1, added: 2 },
       look: sending.look,
+      wish: sending.wish,
     },
   },
   OwnSending: {

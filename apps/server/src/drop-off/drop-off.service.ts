@@ -151,7 +151,7 @@ export class DropOffService {
     const { file, wish, words, sentAt, tokenHash, look } = sending;
     const { name, notes, mail = '' } = words;
     const { copies, ownStock } = wish;
-    const said = { at: sentAt.toISOString(), name, notes, mail, copies, ownStock, file, look };
+    const said = { at: sentAt.toISOString(), name, notes, mail, copies, ownStock, file, look, wish };
     const next = await this.newFileFor(sending);
     return [{ ...said, isOpen: tokenHash !== null, newFile: next && newFileAnswer(next) }];
   }
@@ -269,9 +269,9 @@ function plain(wish: SendingWishDto): SendingWishDto {
   return { ...wish, answers: wish.answers.map((answer) => ({ ...answer })) };
 }
 
-function newFileAnswer({ id, file, sentAt, difference, look }: SendingEntity): NewFileAnswer {
+function newFileAnswer({ id, file, sentAt, difference, look, wish }: SendingEntity): NewFileAnswer {
   const none = { same: 0, otherwise: 0, gone: 0, added: 0 };
-  return { id, file, at: sentAt?.toISOString() ?? '', difference: difference ?? none, look };
+  return { id, file, at: sentAt?.toISOString() ?? '', difference: difference ?? none, look, wish };
 }
 
 function answerOf(sending: SendingEntity, readyAt: Date | null, next: SendingEntity | null): SendingAnswer {

@@ -107,7 +107,7 @@ function Machines({ job, block, close }: { job: JobCard; block: GivenBlock | und
 
 /** What the sender of a job asked for, and what was written since. */
 function Sending({ job, sending }: { job: JobCard; sending: JobSendingAnswer }) {
-  const { name, at, copies, ownStock, notes, mail, isOpen, newFile, look } = sending;
+  const { name, at, copies, ownStock, notes, mail, isOpen, newFile } = sending;
   return (
     <div className="mb-3 border-b border-line pb-3">
       <section aria-label={t('What its sender asked for')}>
@@ -123,7 +123,7 @@ function Sending({ job, sending }: { job: JobCard; sending: JobSendingAnswer }) 
         {ownStock && <p className="[overflow-wrap:anywhere]">{t('Brings: {{ownStock}}', { ownStock })}</p>}
         {notes && <p className="whitespace-pre-wrap [overflow-wrap:anywhere]">{notes}</p>}
       </section>
-      {newFile && <JobNewFile job={job} file={newFile} before={look} />}
+      {newFile && <JobNewFile job={job} file={newFile} before={sending} />}
       <JobMessages job={job} canWrite={isOpen} />
     </div>
   );

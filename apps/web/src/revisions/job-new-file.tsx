@@ -1,10 +1,10 @@
-import type { JobCard, NewFileAnswer, SendingLook } from '@lambent/contracts';
-import { useQueryClient } from '@tanstack/react-query';
+import type { JobCard, JobSendingAnswer, NewFileAnswer } from '@lambent/contracts';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api.ts';
 import { dayAndTimeOf } from '../stores/dates.ts';
 import { useWho } from '../stores/who.ts';
 import { Button } from '../ui/button.tsx';
-import { formatDuration, formatLength } from '../ui/figures.ts';
+import { asLength, formatDuration, formatLength } from '../ui/figures.ts';
 import { useSent } from '../ui/use-sent.tsx';
 import { t } from '../words/words.ts';
 import { DifferenceView } from './difference-view.tsx';
@@ -12,13 +12,21 @@ import { DifferenceView } from './difference-view.tsx';
 interface Props {
   readonly job: JobCard;
   readonly file: NewFileAnswer;
-  /** What the one before was seen to be. */
-  readonly before: SendingLook;
+  /** The one before. */
+  readonly before: Made;
 }
+
+/** A file as it was seen, and is to be made. */
+type Made = Pick<JobSendingAnswer, 'look' | 'wish'>;
 
 /** A new file that the sender of a job wants made instead: what it changes, and whether the workshop takes it. */
 export function JobNewFile({ job, file, before }: Props) {
   const queries = useQueryClient();
+  const materials = useQuery({ queryKey: ['materials'], queryFn: api.materials }).data ?? [];
+  const stockOf = ({ wish }: Made) => {
+    const material = materials.find(({ id }) => id === wish.materialId);
+    return material ? `${material.name} ${asLength(material.thicknessMm)}` : wish.ownStock || '–';
+  };
   const who = useWho();
   const what = { id: file.id, ...(who ? { by: who } : {}) };
   const done = () => queries.invalidateQueries({ queryKey: ['jobs'] });
@@ -41,9 +49,13 @@ export function JobNewFile({ job, file, before }: Props) {
         <dt className="text-quiet">{t('Sent')}</dt>
         <dd>{dayAndTimeOf(file.at)}</dd>
         <dt className="text-quiet">{t('Size')}</dt>
-        <dd>{changeOf(before, file.look, sizeOf)}</dd>
+        <dd>{changeOf(before, file, sizeOf)}</dd>
         <dt className="text-quiet">{t('Time')}</dt>
-        <dd>{changeOf(before, file.look, timeOf)}</dd>
+        <dd>{changeOf(before, file, timeOf)}</dd>
+        <dt className="text-quiet">{t('How many')}</dt>
+        <dd>{changeOf(before, file, ({ wish }) => String(wish.copies))}</dd>
+        <dt className="text-quiet">{t('Material')}</dt>
+        <dd>{changeOf(before, file, stockOf)}</dd>
       </dl>
       <p className="mt-2 text-quiet">
         {t('Taken, it is the next version of this job. What was prepared before stays in the version before.')}
@@ -61,18 +73,18 @@ export function JobNewFile({ job, file, before }: Props) {
 }
 
 /** What something was and is; once where that is the same. */
-function changeOf(before: SendingLook, now: SendingLook, wordsOf: (look: SendingLook) => string): string {
+function changeOf(before: Made, now: Made, wordsOf: (made: Made) => string): string {
   const [was, is] = [wordsOf(before), wordsOf(now)];
   return was === is ? is : t('{{was}} → {{is}}', { was, is });
 }
 
-function sizeOf({ widthMm, heightMm }: SendingLook): string {
+function sizeOf({ look: { widthMm, heightMm } }: Made): string {
   return t('{{width}} wide, {{height}} high', {
     width: formatLength(widthMm, 'mm'),
     height: formatLength(heightMm, 'mm'),
   });
 }
 
-function timeOf({ seconds }: SendingLook): string {
+function timeOf({ look: { seconds } }: Made): string {
   return seconds === null ? '–' : formatDuration(seconds);
 }
