@@ -40,7 +40,7 @@ export default function JobPanel(props: { job: JobCard; block: GivenBlock | unde
   });
   const sendings = useQuery({ queryKey: ['jobs', 'sending', job.id], queryFn: () => api.jobSending(job.id) });
   // What stands first is waited for, so that nothing moves away under the pointer.
-  if (sendings.isPending) return null;
+  if (sendings.isLoading) return null;
   const [sending] = sendings.data ?? [];
   return (
     <>
