@@ -47,13 +47,23 @@ test('a question is asked, answered and settled, in the pages and by mail', asyn
   await expect(question).toHaveValue('');
   await expect(row).toContainText('Waits for an answer');
 
-  // The sender's page finds the question by itself.
+  // A refusal goes once it is sent.
+  await page.route('**/api/jobs/*/messages', (route) => route.abort(), { times: 1 });
+  await question.fill('Or does it not matter?');
+  await messages.getByRole('button', { name: 'Send it' }).click();
+  await expect(messages.getByRole('alert')).toContainText('The server does not answer.');
+  await expect(question).toHaveValue('Or does it not matter?');
+  await messages.getByRole('button', { name: 'Send it' }).click();
+  await expect(messages.getByRole('listitem')).toHaveCount(2);
+  await expect(messages.getByRole('alert')).toHaveCount(0);
+
+  // The sender's page finds the questions by itself.
   await sender.clock.runFor(25_000);
   const asked = sender.getByRole('region', { name: 'Messages' });
-  await expect(asked.getByRole('listitem')).toContainText('Which side is up?');
+  await expect(asked.getByRole('listitem').first()).toContainText('Which side is up?');
   await asked.getByLabel('Ask or tell the workshop').fill('The one with the <b>hole</b>.');
   await asked.getByRole('button', { name: 'Send it' }).click();
-  await expect(asked.getByRole('listitem')).toHaveCount(2);
+  await expect(asked.getByRole('listitem')).toHaveCount(3);
 
   // The open panel, and the Desk behind it, hear the answer.
   await expect(messages.getByRole('listitem').last()).toContainText('Noor Castellan');
@@ -66,7 +76,7 @@ test('a question is asked, answered and settled, in the pages and by mail', asyn
   await page.goto(`${own.address}/shop`);
   const mails = page.getByRole('region', { name: 'Mails' });
   const toSender = mails.getByRole('listitem').filter({ hasText: 'to noor@castellan.example' });
-  await expect(toSender.filter({ hasText: 'kept as a file' })).toHaveCount(2);
+  await expect(toSender.filter({ hasText: 'kept as a file' })).toHaveCount(3);
   await expect(mails).toContainText(`${own.data}/outbox`);
   await expect(mails).not.toContainText('Which side is up?');
 

@@ -10,7 +10,11 @@ export function useSent<Fields>(
   send: (fields: Fields) => Promise<void>,
 ): [(fields: Fields) => Promise<void>, ReactNode] {
   const [refusal, setRefusal] = useState<string | null>(null);
-  const trySend = (fields: Fields) => send(fields).catch((error: unknown) => setRefusal(sentenceOf(error)));
+  const trySend = (fields: Fields) => {
+    // What was wrong before may be right now.
+    setRefusal(null);
+    return send(fields).catch((error: unknown) => setRefusal(sentenceOf(error)));
+  };
   const shown = refusal !== null && (
     <p role="alert" className="text-stop">
       {refusal}
