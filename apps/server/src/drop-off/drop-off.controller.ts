@@ -31,11 +31,11 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
 import { Describe, FileBody, fileOf, listOf, nothing, oneOf } from '../api/describe.ts';
 import { attachedFile } from '../common/attached-file.ts';
+import { sentBytes } from '../common/sent-bytes.ts';
 import { CallersSession } from '../people/access.guard.ts';
 import { MayCall, MayCallSignedIn } from '../people/may-call.ts';
 import type { SessionEntity } from '../people/people.entities.ts';
 import { DropOffService } from './drop-off.service.ts';
-import { leftBytes } from './left-bytes.ts';
 import { OfferService } from './offer.service.ts';
 
 /** A file that is kept, and not shown in the page. */
@@ -70,7 +70,7 @@ export class DropOffController {
     @Req() request: Request,
     @CallersSession() session: SessionEntity | null,
   ): Promise<BegunSending> {
-    return this.dropOff.begin(name ?? '', leftBytes(request, name), session?.personId ?? null);
+    return this.dropOff.begin(name ?? '', sentBytes(request, name || 'The file'), session?.personId ?? null);
   }
 
   @Get('drop-off/template.svg')

@@ -59,7 +59,8 @@ export class DropOffService {
   /**
    * Begins a sending with a file.
    * @param personId who is signed in; null for a stranger
-   * @throws PlainError 409 where the shop has no machine, 413 where it is too large, 415 or 422 where the file cannot be read
+   *
+   * @throws PlainError 409 where the shop has no machine. 413 where it is too large. 415 or 422 where the file cannot be read
    */
   async begin(name: string, bytes: Buffer, personId: string | null): Promise<BegunSending> {
     const file = await this.readableFile(name, bytes);
@@ -183,7 +184,7 @@ export class DropOffService {
 
   /**
    * Begins a sending with a file.
-   * @param replaces what it is to replace, sent in; left out where that is nothing
+   * @param replaces what it is to replace, sent in; left out where that is nothing.
    */
   async keepDraft(
     { personId, ...left }: LeftFile & Pick<SendingEntity, 'personId'>,
@@ -197,7 +198,7 @@ export class DropOffService {
     return { token, ...(await this.get(token)) };
   }
 
-  /** @returns what a file is called @throws PlainError 413 where it is too large, 415 where no drawing can be in it */
+  /** What a file is called, once it can be looked at. @throws PlainError 413 where it is too large, 415 where no drawing can be in it */
   async readableFile(name: string, bytes: Buffer): Promise<string> {
     await this.offer.expectSmall(bytes);
     const file = (name || 'drawing').slice(0, longestName);

@@ -21,7 +21,8 @@ import { SendingEntity } from './sending.entity.ts';
 
 /**
  * Sends a new file: the workshop is asked to take it in the place of the one before.
- * @returns the job that it is for
+ *
+ * @returns the job that it is for.
  * @throws PlainError 404 where there is no such draft of a new file, 409 where its job is burnt, or burns
  */
 export async function sendNewFile(writing: Writing, id: string, now: Date): Promise<string> {

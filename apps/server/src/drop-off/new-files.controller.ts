@@ -3,8 +3,8 @@ import { Body, Controller, Get, Header, HttpCode, Param, Post, Query, Req } from
 import { ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
 import { Describe, FileBody, fileOf, nothing, oneOf } from '../api/describe.ts';
+import { sentBytes } from '../common/sent-bytes.ts';
 import { MayCall } from '../people/may-call.ts';
-import { leftBytes } from './left-bytes.ts';
 import { NewFilesService } from './new-files.service.ts';
 
 @ApiTags('drop-off')
@@ -25,7 +25,7 @@ export class NewFilesController {
     422,
   )
   begin(@Param('token') token: string, @Query() { name }: BringInDto, @Req() request: Request): Promise<BegunSending> {
-    return this.files.begin(token, name ?? '', leftBytes(request, name));
+    return this.files.begin(token, name ?? '', sentBytes(request, name || 'The file'));
   }
 
   @Get('drop-off/:token/difference.svg')

@@ -9,12 +9,13 @@ import { axisInk, ink } from '../ui/chart-ink.ts';
 use([Bars, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer]);
 
 /** Bars of one kind, with a value for each place along the axis. */
-export interface BarSeries {
+interface BarSeries {
   readonly name: string;
   readonly values: readonly number[];
 }
 
-interface Props {
+/** What bars show. */
+export interface BarChartProps {
   /** What it shows, with its unit. */
   readonly label: string;
   readonly places: readonly string[];
@@ -36,7 +37,7 @@ const colours = ['#0E6570', '#F0A63A', '#8C6BD8', '#3AA58A', '#D0481E', '#7A8C94
 const rowPx = 16;
 
 /** Bars over places; the same figures stand in a table beside it. */
-export default function BarChart({ label, places, series, stacked, lying, unit, wordsOf }: Props) {
+export default function BarChart({ label, places, series, stacked, lying, unit, wordsOf }: BarChartProps) {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!place.current) return;

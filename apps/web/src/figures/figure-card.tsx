@@ -4,22 +4,14 @@ import { lazy, type ReactNode, Suspense } from 'react';
 import { ShopCard } from '../shop/shop-card.tsx';
 import { buttonLook } from '../ui/button.tsx';
 import { t } from '../words/words.ts';
-import type { BarSeries } from './bar-chart.tsx';
+import type { BarChartProps } from './bar-chart.tsx';
 
 const BarChart = lazy(() => import('./bar-chart.tsx'));
 
 interface Props {
   readonly title: string;
   readonly about?: ReactNode;
-  readonly chart: {
-    readonly label: string;
-    readonly places: readonly string[];
-    readonly series: readonly BarSeries[];
-    readonly stacked?: boolean;
-    readonly lying?: boolean;
-    readonly unit: string;
-    readonly wordsOf: (value: number) => string;
-  };
+  readonly chart: BarChartProps;
   /** The heads of its table. */
   readonly heads: readonly string[];
   /** So many of its columns are words, the first one if nothing is said; the others are figures. */
